@@ -1,0 +1,29 @@
+const shared = {
+  transform: { '^.+\\.(t|j|mj)sx?$': ['@swc/jest', { module: { type: 'commonjs' } }] },
+  extensionsToTreatAsEsm: [],
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  transformIgnorePatterns: [
+    '/node_modules/(?!(@tersum|culori|p-queue|flatbush|flatqueue|p-timeout|eventemitter3|@opencvjs)/)',
+  ],
+};
+
+/** @param {string} name @param {object} more */
+const project = (name, more = {}) => ({
+  ...shared,
+  displayName: name,
+  testEnvironment: 'node',
+  roots: [`<rootDir>/packages/${name}/src`],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  ...more,
+});
+
+export default {
+  projects: [
+    project('core'),
+    project('document'),
+    project('server'),
+    project('cli'),
+    project('demo'),
+    project('web', { testEnvironment: 'jsdom' }),
+  ],
+};

@@ -1,0 +1,26 @@
+import { toLinear } from './srgb.js';
+
+/** CIELAB coordinates, L* 0..100, relative to D65. */
+export interface Lab {
+  readonly L: number;
+  readonly a: number;
+  readonly b: number;
+}
+
+/** D65 white of IEC 61966-2-1 (Y = 1). */
+const WHITE = { X: 0.95047, Y: 1, Z: 1.08883 };
+
+/** CIELAB of an encoded sRGB colour (each 0..1); ISO/CIE 11664-4, matrix of IEC 61966-2-1. */
+export function labOfSrgb(red: number, green: number, blue: number): Lab {
+  const r = toLinear(red);
+  const g = toLinear(green);
+  const b = toLinear(blue);
+  const fx = response((0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / WHITE.X);
+  const fy = response((0.2126729 * r + 0.7151522 * g + 0.072175 * b) / WHITE.Y);
+  const fz = response((0.0193339 * r + 0.119192 * g + 0.9503041 * b) / WHITE.Z);
+  return { L: 116 * fy - 16, a: 500 * (fx - fy), b: 200 * (fy - fz) };
+}
+
+function response(t: number): number {
+  return t > 216 / 24389 ? Math.cbrt(t) : ((24389 / 27) * t + 16) / 116;
+}

@@ -1,0 +1,81 @@
+import { coverageOf, supportOf } from './coverage.js';
+import { pathLength, pathOf, piecesForBow, pointOnBow } from './path.js';
+
+const frame = { x: 0, y: 0, width: 100, height: 80 };
+const hard = { width: 10, softness: 0, flow: 1 };
+
+function at(c: ReturnType<typeof coverageOf>, x: number, y: number): number {
+  return c.values[(y - c.rect.y) * c.rect.width + x - c.rect.x] ?? 0;
+}
+
+describe('coverage', () => {
+  test('a hard dab covers a disc of its width', () => {
+    const c = coverageOf({ kind: 'dab', at: [50, 40] }, hard, frame);
+    const area = c.values.reduce((a, b) => a + b, 0);
+    expect(area).toBeCloseTo(Math.PI * 25, 0);
+    expect(at(c, 50, 40)).toBe(1);
+    expect(at(c, 54, 40)).toBe(1);
+    expect(at(c, 56, 40)).toBe(0);
+  });
+
+  test('softness lets coverage fall inwards and never widens the site', () => {
+    const soft = coverageOf({ kind: 'dab', at: [50, 40] }, { ...hard, softness: 1 }, frame);
+    const firm = coverageOf({ kind: 'dab', at: [50, 40] }, hard, frame);
+    expect(supportOf(soft)).toEqual(supportOf(firm));
+    const row = [50, 51, 52, 53, 54].map((x) => at(soft, x, 40));
+    expect(row).toEqual([...row].sort((a, b) => b - a));
+    expect(row[4]).toBeLessThan(0.2);
+  });
+
+  test('flow is the coverage of one pass', () => {
+    const c = coverageOf({ kind: 'dab', at: [50, 40] }, { ...hard, flow: 0.25 }, frame);
+    expect(at(c, 50, 40)).toBe(0.25);
+  });
+
+  test('a rectangle covers exactly its pixels', () => {
+    const c = coverageOf({ kind: 'rectangle', x: 10, y: 20, width: 5, height: 3 }, hard, frame);
+    let count = 0;
+    for (let y = 0; y < 80; y++)
+      for (let x = 0; x < 100; x++) {
+        const inside = x >= 10 && x < 15 && y >= 20 && y < 23;
+        const v = x >= c.rect.x && x < c.rect.x + c.rect.width && y >= c.rect.y && y < c.rect.y + c.rect.height ? at(c, x, y) : 0;
+        expect(v).toBe(inside ? 1 : 0);
+        count += v;
+      }
+    expect(count).toBe(15);
+  });
+
+  test('an outline follows the even-odd rule', () => {
+    const star = [
+      [50, 10], [60, 60], [20, 25], [80, 25], [40, 60],
+    ] as const;
+    const c = coverageOf({ kind: 'outline', points: star }, hard, frame);
+    expect(at(c, 50, 20)).toBe(1);
+    expect(at(c, 50, 35)).toBe(0);
+  });
+
+  test('is clipped to the picture and empty outside', () => {
+    expect(coverageOf({ kind: 'dab', at: [-2, -2] }, hard, frame).rect).toMatchObject({ x: 0, y: 0 });
+    expect(coverageOf({ kind: 'dab', at: [-50, 0] }, hard, frame).values).toHaveLength(0);
+  });
+});
+
+describe('bowed runs', () => {
+  // n straight pieces leave sagitta / n^2 of deviation (arithmetic of the parabola).
+  test('need sqrt(sagitta / allowed) pieces', () => {
+    expect(piecesForBow(0)).toBe(1);
+    expect(piecesForBow(90, 0.1)).toBe(30);
+    expect(piecesForBow(-90, 10)).toBe(3);
+  });
+
+  test('stand their sagitta off the straight line in the middle, to the right of the way', () => {
+    expect(pointOnBow([0, 0], [100, 0], 8, 0.5)).toEqual([50, 8]);
+    expect(pointOnBow([0, 0], [0, 100], 8, 0.5)).toEqual([-8, 50]);
+  });
+
+  test('are about as long as the parabola', () => {
+    const path = pathOf({ kind: 'chain', points: [[0, 0], [100, 0]], bends: [10] });
+    // s ~ c (1 + 8/3 (f/c)^2) for flat parabolas (handbook approximation).
+    expect(pathLength(path)).toBeCloseTo(100 * (1 + (8 / 3) * 0.01), 0);
+  });
+});

@@ -1,0 +1,99 @@
+import type { Rect } from '../raster/rect.js';
+import { enclose, intersect, isEmpty } from '../raster/rect.js';
+import { nearness } from './nearness.js';
+import { pathOf } from './path.js';
+import type { Brush, Point, SiteShape } from './site.js';
+import { isLine } from './site.js';
+
+/** How much of each pixel of `rect` a site covers, row by row, 0..1. */
+export interface Coverage {
+  readonly rect: Rect;
+  readonly values: Float32Array;
+}
+
+/**
+ * Turns geometry into coverage; everything that needs a site's pixels uses this one function.
+ * Hard borders fall over one pixel. Softness widens the fall inwards, so the site never grows with it.
+ * @param frame the picture; coverage is clipped to it
+ */
+export function coverageOf(shape: SiteShape, brush: Brush, frame: Rect): Coverage {
+  const rect = intersect(extentOf(shape, brush), frame);
+  const values = new Float32Array(rect.width * rect.height);
+  if (isEmpty(rect)) return { rect, values };
+  const path = pathOf(shape);
+  if (isLine(shape)) coverLine(values, rect, path, brush);
+  else coverArea(values, rect, path, brush);
+  return { rect, values };
+}
+
+/** A rectangle that holds every pixel the site can cover, not clipped. */
+export function extentOf(shape: SiteShape, brush: Brush): Rect {
+  const reach = isLine(shape) ? brush.width / 2 + 1 : 1;
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  for (const [x, y] of pathOf(shape)) {
+    x0 = Math.min(x0, x);
+    y0 = Math.min(y0, y);
+    x1 = Math.max(x1, x);
+    y1 = Math.max(y1, y);
+  }
+  return enclose(x0 - reach, y0 - reach, x1 + reach, y1 + reach);
+}
+
+/** Pixels with any coverage at all: 1 inside, 0 outside. */
+export function supportOf(coverage: Coverage): Uint8Array {
+  return Uint8Array.from(coverage.values, (v) => (v > 0 ? 1 : 0));
+}
+
+function coverLine(values: Float32Array, rect: Rect, path: readonly Point[], brush: Brush): void {
+  const radius = brush.width / 2;
+  const outer = radius + 0.5;
+  const inner = Math.max(0, radius * (1 - brush.softness) - 0.5);
+  const squares = nearness(path, false, rect, outer);
+  for (let i = 0; i < values.length; i++) {
+    if (squares[i]! >= outer * outer) continue;
+    values[i] = brush.flow * ease((outer - Math.sqrt(squares[i]!)) / (outer - inner));
+  }
+}
+
+function coverArea(values: Float32Array, rect: Rect, path: readonly Point[], brush: Brush): void {
+  if (path.length < 3) return;
+  const feather = (brush.softness * brush.width) / 2;
+  const squares = nearness(path, true, rect, feather + 1);
+  const inside = insideOf(path, rect);
+  for (let i = 0; i < values.length; i++) {
+    const distance = Math.sqrt(squares[i]!);
+    const depth = inside[i] ? distance : -distance;
+    values[i] = brush.flow * ease((depth + 0.5) / (feather + 1));
+  }
+}
+
+/** 0 below 0, 1 above 1, smooth between. */
+function ease(t: number): number {
+  if (t <= 0) return 0;
+  return t >= 1 ? 1 : t * t * (3 - 2 * t);
+}
+
+/** Even-odd rule at pixel centres. */
+function insideOf(path: readonly Point[], rect: Rect): Uint8Array {
+  const inside = new Uint8Array(rect.width * rect.height);
+  const crossings: number[] = [];
+  for (let row = 0; row < rect.height; row++) {
+    const y = rect.y + row;
+    crossings.length = 0;
+    for (let i = 0, j = path.length - 1; i < path.length; j = i++) {
+      const [xi, yi] = path[i]!;
+      const [xj, yj] = path[j]!;
+      if (yi > y !== yj > y) crossings.push(xi + ((y - yi) / (yj - yi)) * (xj - xi));
+    }
+    crossings.sort((a, b) => a - b);
+    for (let k = 0; k + 1 < crossings.length; k += 2) {
+      const from = Math.max(0, Math.ceil(crossings[k]! - rect.x));
+      const to = Math.min(rect.width - 1, Math.floor(crossings[k + 1]! - rect.x));
+      for (let x = from; x <= to; x++) inside[row * rect.width + x] = 1;
+    }
+  }
+  return inside;
+}

@@ -1,0 +1,161 @@
+import type { Raster, Rect } from '@tersum/core';
+import { crop, digestText, halveForDisplay, intersect, meets, toDisplay } from '@tersum/core';
+import type { Patch } from './patch.js';
+import { compose, patchesIn } from './patch.js';
+
+/** Side of a display tile, px. */
+export const TILE = 512;
+
+/** Place of a tile: level 0 is full size, each level half the one before. */
+export interface TilePlace {
+  readonly level: number;
+  readonly column: number;
+  readonly row: number;
+}
+
+/** Width and height of a level, px. */
+export function levelSize(
+  size: { readonly width: number; readonly height: number },
+  level: number,
+): { width: number; height: number } {
+  let { width, height } = size;
+  for (let k = 0; k < level; k++) {
+    width = Math.ceil(width / 2);
+    height = Math.ceil(height / 2);
+  }
+  return { width, height };
+}
+
+/** Levels of the display pyramid: the last one fits a tile. */
+export function levelCount(size: { readonly width: number; readonly height: number }): number {
+  let levels = 1;
+  let longest = Math.max(size.width, size.height);
+  while (longest > TILE) {
+    longest = Math.ceil(longest / 2);
+    levels++;
+  }
+  return levels;
+}
+
+/** Pixels of its own level that a tile shows; empty outside the picture. */
+export function tileRect(
+  size: { readonly width: number; readonly height: number },
+  { level, column, row }: TilePlace,
+): Rect {
+  const { width, height } = levelSize(size, level);
+  return intersect(
+    { x: column * TILE, y: row * TILE, width: TILE, height: TILE },
+    { x: 0, y: 0, width, height },
+  );
+}
+
+/** Full-size pixels a tile stands for. */
+export function tileFootprint(
+  size: { readonly width: number; readonly height: number },
+  place: TilePlace,
+): Rect {
+  const scale = 2 ** place.level;
+  const side = TILE * scale;
+  return intersect(
+    { x: place.column * side, y: place.row * side, width: side, height: side },
+    { x: 0, y: 0, width: size.width, height: size.height },
+  );
+}
+
+/** Name of a tile in messages and caches. */
+export function tileName({ level, column, row }: TilePlace): string {
+  return `${level}/${column}/${row}`;
+}
+
+/** Every tile that patches touch, with a key that names its content. */
+export function touchedTiles(
+  size: { readonly width: number; readonly height: number },
+  patches: readonly Patch[],
+): Record<string, string> {
+  const names = new Map<string, string[]>();
+  const levels = levelCount(size);
+  for (const patch of patches) {
+    for (let level = 0; level < levels; level++) {
+      const side = TILE * 2 ** level;
+      const { rect } = patch;
+      for (let row = Math.floor(rect.y / side); row * side < rect.y + rect.height; row++)
+        for (let column = Math.floor(rect.x / side); column * side < rect.x + rect.width; column++) {
+          const name = tileName({ level, column, row });
+          const list = names.get(name);
+          if (list) list.push(patch.digest);
+          else names.set(name, [patch.digest]);
+        }
+    }
+  }
+  const touched: Record<string, string> = {};
+  for (const [name, digests] of names) touched[name] = digestText(digests.join(' '));
+  return touched;
+}
+
+/** The untouched picture's display levels, full size first. */
+export function displayPyramid(original: Raster): Raster[] {
+  const levels = [toDisplay(original)];
+  for (let k = 1; k < levelCount(original); k++) levels.push(halveForDisplay(levels[k - 1]!));
+  return levels;
+}
+
+/** Keeps made tiles by name. */
+export interface TileCache {
+  get(name: string): Raster | undefined;
+  set(name: string, tile: Raster): void;
+}
+
+/**
+ * Pixels of one tile of the repaired picture, 8-bit. Parts no patch touches come from the original's levels.
+ * @param pyramid {@link displayPyramid} of the original
+ * @param kept tiles made before, named by place and content; new ones are added
+ */
+export function repairedTile(
+  original: Raster,
+  pyramid: readonly Raster[],
+  patches: readonly Patch[],
+  place: TilePlace,
+  kept: TileCache = new Map<string, Raster>(),
+): Raster {
+  const footprint = tileFootprint(original, place);
+  const rect = tileRect(original, place);
+  const here = patchesIn(patches, footprint);
+  if (!here.length) return crop(pyramid[place.level]!, rect);
+  const name = `${tileName(place)} ${digestText(here.map((p) => p.digest).join(' '))}`;
+  const known = kept.get(name);
+  if (known) return known;
+  const tile =
+    place.level === 0
+      ? toDisplay(compose(original, here, rect))
+      : fromChildren(original, pyramid, here, place, rect, kept);
+  kept.set(name, tile);
+  return tile;
+}
+
+function fromChildren(
+  original: Raster,
+  pyramid: readonly Raster[],
+  patches: readonly Patch[],
+  place: TilePlace,
+  rect: Rect,
+  kept: TileCache,
+): Raster {
+  const out = crop(pyramid[place.level]!, rect);
+  const { channels } = out;
+  const level = place.level - 1;
+  for (let k = 0; k < 4; k++) {
+    const child = { level, column: 2 * place.column + (k & 1), row: 2 * place.row + (k >> 1) };
+    const footprint = tileFootprint(original, child);
+    if (!patches.some((p) => meets(p.rect, footprint))) continue;
+    const half = halveForDisplay(repairedTile(original, pyramid, patches, child, kept));
+    const x = (k & 1) * (TILE / 2);
+    const y = (k >> 1) * (TILE / 2);
+    const run = half.width * channels;
+    for (let row = 0; row < half.height; row++)
+      out.data.set(
+        half.data.subarray(row * run, (row + 1) * run),
+        ((y + row) * out.width + x) * channels,
+      );
+  }
+  return out;
+}

@@ -1,0 +1,84 @@
+import { z } from 'zod';
+
+const finite = z.number().finite();
+const point = z.tuple([finite, finite]);
+const MOST_POINTS = 20_000;
+
+/** Geometry of a site, in the original's pixels (see the core's shapes). */
+export const SiteSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('dab'), at: point }),
+  z.object({ kind: z.literal('stroke'), points: z.array(point).min(1).max(MOST_POINTS) }),
+  z.object({
+    kind: z.literal('chain'),
+    points: z.array(point).min(2).max(MOST_POINTS),
+    bends: z.array(finite).max(MOST_POINTS),
+  }),
+  z.object({ kind: z.literal('outline'), points: z.array(point).min(3).max(MOST_POINTS) }),
+  z.object({
+    kind: z.literal('rectangle'),
+    x: z.int(),
+    y: z.int(),
+    width: z.int().min(1),
+    height: z.int().min(1),
+  }),
+]);
+export type Site = z.infer<typeof SiteSchema>;
+
+/** Where a donor stands: donor minus site, px. */
+export const DonorSchema = z.object({ dx: finite, dy: finite });
+export type Donor = z.infer<typeof DonorSchema>;
+
+export const MethodSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('clone'), donor: DonorSchema }),
+  z.object({ kind: z.literal('graft'), donor: DonorSchema }),
+  z.object({
+    kind: z.literal('fill'),
+    /** Names the search whose donor map is replayed; a new name asks for a new search. */
+    search: z.uuid(),
+    seed: z.int().min(0).max(0x7fffffff),
+    /** Tone adaptation 0..1. */
+    adapt: z.number().min(0).max(1),
+  }),
+]);
+export type Method = z.infer<typeof MethodSchema>;
+export type MethodKind = Method['kind'];
+
+export const WIDTH_LIMITS = { least: 1, most: 2000 } as const;
+
+/** A repair is a record of what was decided; its pixels are computed from it. */
+export const RepairSchema = z.object({
+  id: z.uuid(),
+  layerId: z.uuid(),
+  /** Order within its layer, lower first. */
+  position: finite,
+  enabled: z.boolean(),
+  site: SiteSchema,
+  /** px */
+  width: z.number().min(WIDTH_LIMITS.least).max(WIDTH_LIMITS.most),
+  /** 0 hard .. 1 soft */
+  softness: z.number().min(0).max(1),
+  /** 0..1 a pass */
+  flow: z.number().min(0.01).max(1),
+  /** 0..1 */
+  strength: z.number().min(0).max(1),
+  method: MethodSchema,
+  /** Why it was done, in a line; may be empty. */
+  reason: z.string().max(400),
+  createdAt: z.iso.datetime(),
+});
+export type Repair = z.infer<typeof RepairSchema>;
+
+/** Repair layers lie over the original, bottom to top by position. */
+export const LayerSchema = z.object({
+  id: z.uuid(),
+  name: z.string().trim().min(1, 'A layer needs a name.').max(80),
+  visible: z.boolean(),
+  position: finite,
+});
+export type Layer = z.infer<typeof LayerSchema>;
+
+/** All records of one picture. */
+export interface Records {
+  readonly layers: readonly Layer[];
+  readonly repairs: readonly Repair[];
+}

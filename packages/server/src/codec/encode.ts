@@ -1,0 +1,76 @@
+import type { Raster } from '@tersum/core';
+import { colourChannels, depthOf } from '@tersum/core';
+import type { ExportFormat } from '@tersum/document';
+import sharp from 'sharp';
+import type { Baggage } from './carrier.js';
+import { carrierTiff } from './carrier.js';
+import { withExif } from './exif.js';
+
+/** Tiles go to a browser on the same machine: speed before size. */
+const TILE_EFFORT = { compressionLevel: 1, adaptiveFiltering: false } as const;
+
+/**
+ * Writes a picture file. PNG and TIFF keep the samples exactly at 8 and 16 bits; JPEG and WebP are 8-bit and
+ * lossy. ICC profile, EXIF and ppi come along.
+ * @param quality 1..100, JPEG and WebP only
+ */
+export async function encode(
+  raster: Raster,
+  format: ExportFormat,
+  quality: number,
+  baggage: Baggage,
+): Promise<Buffer> {
+  const deep = depthOf(raster.data) === 'u16';
+  const grey = colourChannels(raster.channels) === 1;
+  const exact = format === 'png' || format === 'tiff';
+  const space = deep && exact ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb';
+  let pipeline = sharp(carrierTiff(raster, baggage.icc), {
+    limitInputPixels: false,
+    ignoreIcc: true,
+  }).toColourspace(space);
+  if (baggage.icc) pipeline = pipeline.keepIccProfile();
+  const ppi = baggage.ppi ?? 72;
+  if (baggage.ppi && format !== 'tiff') pipeline = pipeline.withDensity(ppi);
+  switch (format) {
+    case 'png':
+      pipeline = pipeline.png({ compressionLevel: 6 });
+      break;
+    case 'tiff':
+      pipeline = pipeline.tiff({
+        compression: 'deflate',
+        predictor: 'horizontal',
+        xres: ppi / 25.4,
+        yres: ppi / 25.4,
+        resolutionUnit: 'inch',
+      });
+      break;
+    case 'jpeg':
+      pipeline = pipeline.jpeg({ quality, chromaSubsampling: '4:4:4' });
+      break;
+    case 'webp':
+      pipeline = pipeline.webp({ quality });
+  }
+  const file = await pipeline.toBuffer();
+  return baggage.exif ? withExif(file, format, baggage.exif) : file;
+}
+
+/** A display tile as PNG, without loss. @param raster 8-bit, 1 or 3 channels */
+export async function encodeTile(raster: Raster): Promise<Buffer> {
+  const { width, height, channels, data } = raster;
+  return sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
+    raw: { width, height, channels },
+  })
+    .png(TILE_EFFORT)
+    .toBuffer();
+}
+
+/** A small JPEG for lists. */
+export async function encodeThumb(raster: Raster, side: number): Promise<Buffer> {
+  const { width, height, channels, data } = raster;
+  return sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
+    raw: { width, height, channels },
+  })
+    .resize(side, side, { fit: 'inside', withoutEnlargement: true })
+    .jpeg({ quality: 86 })
+    .toBuffer();
+}

@@ -1,0 +1,83 @@
+import type { Delta, Layer, Repair } from '@tersum/document';
+import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+export const jobs = sqliteTable('jobs', {
+  id: text().primaryKey(),
+  title: text().notNull(),
+  client: text().notNull(),
+  due: text(),
+  notes: text().notNull(),
+  state: text().notNull(),
+  createdAt: text('created_at').notNull(),
+});
+
+export const pictures = sqliteTable(
+  'pictures',
+  {
+    id: text().primaryKey(),
+    jobId: text('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    name: text().notNull(),
+    original: text().notNull(),
+    format: text().notNull(),
+    width: integer().notNull(),
+    height: integer().notNull(),
+    channels: integer().notNull(),
+    bits: integer().notNull(),
+    ppi: real(),
+    profile: text(),
+    version: integer().notNull(),
+    addedAt: text('added_at').notNull(),
+  },
+  (table) => [index('pictures_by_job').on(table.jobId)],
+);
+
+export const layers = sqliteTable(
+  'layers',
+  {
+    id: text().primaryKey(),
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    data: text({ mode: 'json' }).$type<Layer>().notNull(),
+  },
+  (table) => [index('layers_by_picture').on(table.pictureId)],
+);
+
+export const repairs = sqliteTable(
+  'repairs',
+  {
+    id: text().primaryKey(),
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    data: text({ mode: 'json' }).$type<Repair>().notNull(),
+  },
+  (table) => [index('repairs_by_picture').on(table.pictureId)],
+);
+
+/** Append-only: what was done, undone and done again. */
+export const changes = sqliteTable(
+  'changes',
+  {
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    version: integer().notNull(),
+    kind: text({ enum: ['do', 'undo', 'redo'] }).notNull(),
+    of: integer().notNull(),
+    label: text().notNull(),
+    deltas: text({ mode: 'json' }).$type<Delta[]>().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.pictureId, table.version] })],
+);
+
+/** What fills' searches ended in; the map itself is a file named by its hash. */
+export const searches = sqliteTable('searches', {
+  id: text().primaryKey(),
+  map: text().notNull(),
+  below: text().notNull(),
+  finishedAt: text('finished_at').notNull(),
+});

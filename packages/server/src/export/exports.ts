@@ -1,0 +1,87 @@
+import { randomUUID } from 'node:crypto';
+import { mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { ExportRequest, ExportStatus } from '@tersum/document';
+import { fileNameOf } from '@tersum/document';
+import type { Logger } from 'pino';
+import { UserProblem } from '../problem.js';
+import type { WorkPool } from '../pool/pool.js';
+import type { Originals } from '../render/originals.js';
+import type { Renderer } from '../render/renderer.js';
+import type { RecordStore } from '../store/records.js';
+
+/** Flat files made from a picture, kept until the next start. */
+export class Exports {
+  private readonly made = new Map<string, ExportStatus>();
+
+  constructor(
+    private readonly folder: string,
+    private readonly records: RecordStore,
+    private readonly renderer: Renderer,
+    private readonly originals: Originals,
+    private readonly pool: WorkPool,
+    private readonly log: Logger,
+  ) {}
+
+  /** Forgets files of earlier runs. */
+  async prepare(): Promise<void> {
+    await rm(this.folder, { recursive: true, force: true });
+    await mkdir(this.folder, { recursive: true });
+  }
+
+  begin(pictureId: string, request: ExportRequest): ExportStatus {
+    const { picture, jobTitle } = this.records.describe(pictureId);
+    const date = new Date().toISOString().slice(0, 10);
+    const facts = { job: jobTitle, picture: picture.name, date };
+    const shallow = request.format === 'jpeg' || request.format === 'webp';
+    const status: ExportStatus = {
+      id: randomUUID(),
+      fileName: fileNameOf(request.rule, facts, request.format),
+      share: 0,
+      state: 'working',
+      message: null,
+      warning:
+        shallow && picture.bits === 16
+          ? `${request.format.toUpperCase()} holds 8 bits a channel; the picture has 16.`
+          : null,
+    };
+    this.made.set(status.id, status);
+    this.make(pictureId, status.id, request).catch((error: unknown) => {
+      this.log.error({ err: error, picture: pictureId }, 'export failed');
+      const message = 'The file could not be written. Check that the disk has room and try again.';
+      this.note(status.id, { state: 'failed', message });
+    });
+    return status;
+  }
+
+  status(id: string): ExportStatus {
+    const status = this.made.get(id);
+    if (!status) throw new UserProblem(404, 'This export is not here any more. Export once more.');
+    return status;
+  }
+
+  pathOf(id: string): string {
+    return join(this.folder, id);
+  }
+
+  private async make(pictureId: string, id: string, request: ExportRequest): Promise<void> {
+    const row = this.records.picture(pictureId);
+    const { picture, patches } = await this.renderer.current(pictureId);
+    this.note(id, { share: 0.3 });
+    await this.pool.run({
+      kind: 'export',
+      source: this.originals.pathOf(row.original),
+      original: picture.raster,
+      patches,
+      format: request.format,
+      quality: request.quality,
+      ppi: row.ppi,
+      to: this.pathOf(id),
+    });
+    this.note(id, { share: 1, state: 'ready' });
+  }
+
+  private note(id: string, news: Partial<ExportStatus>): void {
+    this.made.set(id, { ...this.status(id), ...news });
+  }
+}

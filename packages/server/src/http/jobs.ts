@@ -1,0 +1,33 @@
+import { rm } from 'node:fs/promises';
+import { JobDraftSchema } from '@tersum/document';
+import { Router } from 'express';
+import multer from 'multer';
+import type { Services } from '../services.js';
+import { UserProblem } from '../problem.js';
+import { bodyOf } from './problems.js';
+
+const MOST_BYTES = 2_000_000_000;
+
+/** Jobs, and taking pictures into them. */
+export function jobRoutes({ jobs, intake, folders }: Services): Router {
+  const router = Router();
+  const upload = multer({ dest: folders.incoming, limits: { fileSize: MOST_BYTES, files: 1 } });
+
+  router.get('/', (_req, res) => void res.json(jobs.list()));
+  router.post('/', (req, res) => void res.status(201).json(jobs.create(bodyOf(JobDraftSchema, req))));
+  router.get('/:id', (req, res) => void res.json(jobs.get(req.params.id)));
+  router.put('/:id', (req, res) =>
+    void res.json(jobs.update(req.params.id, bodyOf(JobDraftSchema, req))),
+  );
+
+  router.post('/:id/pictures', upload.single('file'), async (req, res) => {
+    if (!req.file) throw new UserProblem(400, 'No file arrived. Choose a picture file.');
+    try {
+      const name = Buffer.from(req.file.originalname, 'latin1').toString('utf8');
+      res.status(201).json(await intake.take(String(req.params.id), req.file.path, name));
+    } finally {
+      await rm(req.file.path, { force: true });
+    }
+  });
+  return router;
+}

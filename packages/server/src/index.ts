@@ -1,0 +1,3 @@
+export { createApp } from './http/app.js';
+export { closeServices, createServices } from './services.js';
+export type { Services } from './services.js';

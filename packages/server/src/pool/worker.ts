@@ -1,0 +1,82 @@
+import { open } from 'node:fs/promises';
+import type { Raster } from '@tersum/core';
+import { Cancelled, depthOf, frameOf, NothingToCopy } from '@tersum/core';
+import { compose, displayPyramid, replay, searchBow, searchDonor, searchDonorMap } from '@tersum/document';
+import sharp from 'sharp';
+import { decode, readMetadata } from '../codec/decode.js';
+import { encode } from '../codec/encode.js';
+import { sharedRaster, shareBytes } from '../codec/shared.js';
+import { UserProblem } from '../problem.js';
+import type { Answer, Answers, WorkerTask } from './tasks.js';
+
+sharp.cache(false);
+
+/** One task from the pool, start to finish. */
+export default async function work(task: WorkerTask): Promise<Answer<keyof Answers>> {
+  try {
+    return { ok: await perform(task) };
+  } catch (error) {
+    if (error instanceof UserProblem) return { problem: error.message, status: error.status };
+    if (error instanceof Cancelled) return { cancelled: true };
+    if (error instanceof NothingToCopy) return { unmendable: error.message };
+    throw error;
+  }
+}
+
+async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
+  switch (task.kind) {
+    case 'open': {
+      const decoded = await decode(task.path);
+      return { ...decoded, pyramid: displayPyramid(decoded.raster).map(toShared) };
+    }
+    case 'replay': {
+      const patch = replay(task.repair, task.map, task.original, task.below);
+      return { ...patch, samples: toShared(patch.samples), mask: shareBytes(patch.mask) };
+    }
+    case 'search': {
+      const { cancelled, port } = task.wire;
+      let told = 0;
+      try {
+        return searchDonorMap(task.repair, task.original, task.below, task.others, {
+          signal: {
+            get aborted() {
+              return Atomics.load(cancelled, 0) === 1;
+            },
+          },
+          progress(share) {
+            if (share - told < 0.02) return;
+            told = share;
+            port.postMessage(share);
+          },
+        });
+      } finally {
+        port.close();
+      }
+    }
+    case 'donor':
+      return searchDonor(task.repair, task.original, task.below, task.others);
+    case 'bow':
+      return searchBow(task.original, task.from, task.to);
+    case 'export': {
+      const { icc, exif } = await readMetadata(task.source);
+      const raster = compose(task.original, task.patches, frameOf(task.original));
+      const baggage = { icc: icc ?? null, exif: exif ?? null, ppi: task.ppi };
+      const file = await encode(raster, task.format, task.quality, baggage);
+      const handle = await open(task.to, 'w');
+      try {
+        await handle.writeFile(file);
+        await handle.sync();
+      } finally {
+        await handle.close();
+      }
+      return { bytes: file.length };
+    }
+  }
+}
+
+function toShared(raster: Raster): Raster {
+  if (raster.data.buffer instanceof SharedArrayBuffer) return raster;
+  const copy = sharedRaster(raster.width, raster.height, raster.channels, depthOf(raster.data));
+  copy.data.set(raster.data);
+  return copy;
+}

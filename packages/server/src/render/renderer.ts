@@ -1,0 +1,185 @@
+import { EventEmitter } from 'node:events';
+import type { Raster, Task } from '@tersum/core';
+import { Cancelled, frameOf } from '@tersum/core';
+import type {
+  Edit,
+  Patch,
+  PictureEvent,
+  Records,
+  Rendering,
+  TilePlace,
+  View,
+  WalkHost,
+} from '@tersum/document';
+import { applyEdits, repairedTile, tileName, touchedTiles, walk } from '@tersum/document';
+import type { Logger } from 'pino';
+import { UserProblem } from '../problem.js';
+import type { WorkPool } from '../pool/pool.js';
+import type { OpenPicture } from '../pool/tasks.js';
+import type { RecordStore } from '../store/records.js';
+import type { SearchStore } from '../store/searches.js';
+import { Lru } from './lru.js';
+import type { Originals } from './originals.js';
+import { SearchDesk } from './search-desk.js';
+
+const PATCH_MEMORY = 800_000_000;
+const TILE_MEMORY = 256_000_000;
+/** Renderings whose tiles can still be asked for: the current one and a few previews. */
+const RECENT = 6;
+
+/** A rendered state of a picture. */
+export interface Shown {
+  readonly view: View;
+  readonly picture: OpenPicture;
+  readonly patches: readonly Patch[];
+}
+
+interface Desk {
+  readonly events: EventEmitter;
+  readonly recent: Shown[];
+  current: { version: number; shown: Promise<Shown>; abort: AbortController } | null;
+}
+
+/** Turns records into shown pixels: one rendering a picture at a time, the newest version first. */
+export class Renderer {
+  private readonly desks = new Map<string, Desk>();
+  private readonly patches = new Lru<Patch>(PATCH_MEMORY);
+  private readonly tiles = new Lru<Raster>(TILE_MEMORY);
+  private readonly searching: SearchDesk;
+
+  constructor(
+    private readonly records: RecordStore,
+    private readonly originals: Originals,
+    searches: SearchStore,
+    private readonly pool: WorkPool,
+    private readonly log: Logger,
+  ) {
+    this.searching = new SearchDesk(searches, pool);
+  }
+
+  /** The picture's newest state, rendered; begun when nobody has yet. */
+  current(id: string): Promise<Shown> {
+    const desk = this.deskOf(id);
+    const { version } = this.records.picture(id);
+    if (desk.current && desk.current.version === version) return desk.current.shown;
+    desk.current?.abort.abort();
+    const abort = new AbortController();
+    const records = this.records.records(id);
+    this.searching.cancelUnneeded(id, records);
+    const shown = this.render(id, version, records, abort.signal);
+    desk.current = { version, shown, abort };
+    shown.then(
+      ({ view }) => this.emit(id, { type: 'view', view }),
+      (error: unknown) => {
+        if (desk.current?.shown === shown) desk.current = null;
+        if (error instanceof Cancelled) return;
+        this.log.error({ err: error, picture: id }, 'rendering failed');
+        this.emit(id, {
+          type: 'trouble',
+          message: 'The picture could not be computed. Undo the last change or reload the page.',
+        });
+      },
+    );
+    return shown;
+  }
+
+  /** Says that the records changed, and begins to render them. */
+  changed(id: string): void {
+    this.emit(id, { type: 'changed', version: this.records.picture(id).version });
+    this.current(id).catch(() => undefined);
+  }
+
+  /** A state that is shown but not kept. */
+  async preview(id: string, seen: number, edits: readonly Edit[], signal: AbortSignal): Promise<View> {
+    const { version } = this.records.picture(id);
+    if (version !== seen) throw new UserProblem(409, 'The picture has changed meanwhile.');
+    const records = applyEdits(this.records.records(id), edits);
+    return (await this.render(id, version, records, signal)).view;
+  }
+
+  /** One tile of a state that was shown lately. @returns null when nobody knows the key any more */
+  async tile(id: string, place: TilePlace, key: string): Promise<Raster | null> {
+    const name = tileName(place);
+    const find = (): Shown | undefined =>
+      this.deskOf(id).recent.find((s) => s.view.tiles[name] === key);
+    let shown = find();
+    if (!shown) {
+      await this.current(id);
+      shown = find();
+    }
+    if (!shown) return null;
+    const { picture, patches } = shown;
+    return repairedTile(picture.raster, picture.pyramid, patches, place, {
+      get: (k) => this.tiles.get(k),
+      set: (k, tile) => this.tiles.set(k, tile, tile.data.byteLength),
+    });
+  }
+
+  subscribe(id: string, listener: (event: PictureEvent) => void): () => void {
+    const { events } = this.deskOf(id);
+    events.on('event', listener);
+    return () => void events.off('event', listener);
+  }
+
+  private async render(
+    id: string,
+    version: number,
+    records: Records,
+    signal: AbortSignal,
+  ): Promise<Shown> {
+    const row = this.records.picture(id);
+    const picture = await this.originals.get(row.original);
+    const task: Task = {
+      signal,
+      progress: (share) => this.emit(id, { type: 'progress', version, share }),
+    };
+    const host = this.hostFor(id, picture);
+    const rendering = await walk(records, row.original, frameOf(picture.raster), host, task);
+    const shown = { view: viewOf(version, picture, rendering), picture, patches: patchesOf(rendering) };
+    const { recent } = this.deskOf(id);
+    recent.unshift(shown);
+    recent.length = Math.min(recent.length, RECENT);
+    return shown;
+  }
+
+  private hostFor(id: string, picture: OpenPicture): WalkHost {
+    const original = picture.raster;
+    return {
+      cached: (key) => this.patches.get(key),
+      keep: (key, patch) =>
+        this.patches.set(key, patch, patch.samples.data.byteLength + patch.mask.byteLength),
+      replay: (repair, map, below) =>
+        this.pool.run({ kind: 'replay', repair, map, original, below }),
+      found: (search) => this.searching.found(search),
+      search: (repair, below, others, task) =>
+        this.searching.search(id, { kind: 'search', repair, original, below, others }, task),
+      keepFound: (search, map, below) => this.searching.keep(search, map, below),
+    };
+  }
+
+  private emit(id: string, event: PictureEvent): void {
+    this.deskOf(id).events.emit('event', event);
+  }
+
+  private deskOf(id: string): Desk {
+    let desk = this.desks.get(id);
+    if (!desk) {
+      desk = { events: new EventEmitter().setMaxListeners(100), recent: [], current: null };
+      this.desks.set(id, desk);
+    }
+    return desk;
+  }
+}
+
+function viewOf(version: number, picture: OpenPicture, rendering: Rendering): View {
+  return {
+    version,
+    tiles: touchedTiles(picture.raster, patchesOf(rendering)),
+    donorChanged: rendering.rendered.filter((r) => r.donorChanged).map((r) => r.repairId),
+    failed: Object.fromEntries(rendering.failed.map((f) => [f.repairId, f.message])),
+  };
+}
+
+function patchesOf(rendering: Rendering): Patch[] {
+  return rendering.rendered.map((r) => r.patch);
+}

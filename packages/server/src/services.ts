@@ -1,0 +1,72 @@
+import { mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Logger } from 'pino';
+import type { Db } from './db/open.js';
+import { openDatabase } from './db/open.js';
+import { Exports } from './export/exports.js';
+import { WorkPool } from './pool/pool.js';
+import { Originals } from './render/originals.js';
+import { Renderer } from './render/renderer.js';
+import { ContentStore } from './store/files.js';
+import { Intake } from './store/intake.js';
+import { JobStore } from './store/jobs.js';
+import { RecordStore } from './store/records.js';
+import { SearchStore } from './store/searches.js';
+
+/** Everything the server is made of, put together once. */
+export interface Services {
+  readonly version: string;
+  readonly log: Logger;
+  readonly folders: { readonly incoming: string };
+  readonly db: Db;
+  readonly jobs: JobStore;
+  readonly records: RecordStore;
+  readonly intake: Intake;
+  readonly originals: Originals;
+  readonly renderer: Renderer;
+  readonly exports: Exports;
+  readonly pool: WorkPool;
+}
+
+export interface ServiceOptions {
+  /** Folder of the database and the files. */
+  readonly data: string;
+  readonly migrations: string;
+  readonly worker: URL;
+  readonly log: Logger;
+}
+
+export async function createServices(options: ServiceOptions): Promise<Services> {
+  const { data, log } = options;
+  const incoming = join(data, 'incoming');
+  await rm(incoming, { recursive: true, force: true });
+  await mkdir(incoming, { recursive: true });
+  const db = openDatabase(join(data, 'tersum.sqlite'), options.migrations);
+  const pool = new WorkPool(options.worker);
+  const files = new ContentStore(join(data, 'originals'));
+  const jobs = new JobStore(db);
+  const records = new RecordStore(db);
+  const originals = new Originals(files, pool);
+  const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
+  const renderer = new Renderer(records, originals, searches, pool, log);
+  const exports = new Exports(join(data, 'exports'), records, renderer, originals, pool, log);
+  await exports.prepare();
+  return {
+    version: '0.1.0',
+    log,
+    folders: { incoming },
+    db,
+    jobs,
+    records,
+    intake: new Intake(jobs, files, originals, pool),
+    originals,
+    renderer,
+    exports,
+    pool,
+  };
+}
+
+export async function closeServices(services: Services): Promise<void> {
+  await services.pool.close();
+  services.db.$client.close();
+}

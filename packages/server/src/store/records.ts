@@ -1,0 +1,168 @@
+import type { Change, Delta, Edit, Picture, PictureRecords, Records } from '@tersum/document';
+import { applyEdits, BadChange, deltasOf, historyOf, repeat, reverse } from '@tersum/document';
+import { and, asc, eq } from 'drizzle-orm';
+import type { Db } from '../db/open.js';
+import { changes, jobs, layers, pictures, repairs } from '../db/schema.js';
+import { UserProblem } from '../problem.js';
+
+type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
+
+/** A picture's records and their append-only log. Every method is one transaction. */
+export class RecordStore {
+  constructor(private readonly db: Db) {}
+
+  picture(id: string): Picture {
+    return findPicture(this.db, id);
+  }
+
+  records(id: string): Records {
+    return readRecords(this.db, id);
+  }
+
+  describe(id: string): PictureRecords {
+    return this.db.transaction((tx) => {
+      const picture = findPicture(tx, id);
+      const job = tx.select({ title: jobs.title }).from(jobs).where(eq(jobs.id, picture.jobId)).get();
+      const log = readLog(tx, id);
+      const { undo, redo } = historyOf(log);
+      const labelOf = (version: number | undefined): string | null =>
+        log.find((entry) => entry.version === version)?.label ?? null;
+      return {
+        picture,
+        jobTitle: job?.title ?? '',
+        ...readRecords(tx, id),
+        undo: labelOf(undo.at(-1)),
+        redo: labelOf(redo.at(-1)),
+        savedAt: log.at(-1)?.at ?? null,
+      };
+    });
+  }
+
+  /** Does a change. @throws UserProblem 409 when the writer had not seen the newest version */
+  change(id: string, change: Change): PictureRecords {
+    this.db.transaction((tx) => {
+      expectVersion(findPicture(tx, id), change.version);
+      const deltas = deltasOf(readRecords(tx, id), change.edits);
+      if (!deltas.length) return;
+      const version = change.version + 1;
+      perform(tx, id, change.edits);
+      append(tx, id, { version, kind: 'do', of: version, label: change.label, deltas });
+    });
+    return this.describe(id);
+  }
+
+  undo(id: string, seen: number): PictureRecords {
+    return this.move(id, seen, 'undo', reverse);
+  }
+
+  redo(id: string, seen: number): PictureRecords {
+    return this.move(id, seen, 'redo', repeat);
+  }
+
+  private move(
+    id: string,
+    seen: number,
+    kind: 'undo' | 'redo',
+    editsOf: (deltas: Delta[]) => Edit[],
+  ): PictureRecords {
+    this.db.transaction((tx) => {
+      expectVersion(findPicture(tx, id), seen);
+      const target = historyOf(readLog(tx, id))[kind].at(-1);
+      if (target === undefined) throw new UserProblem(422, `There is nothing to ${kind}.`);
+      const entry = tx
+        .select()
+        .from(changes)
+        .where(and(eq(changes.pictureId, id), eq(changes.version, target)))
+        .get()!;
+      perform(tx, id, editsOf(entry.deltas));
+      append(tx, id, { version: seen + 1, kind, of: target, label: entry.label, deltas: [] });
+    });
+    return this.describe(id);
+  }
+}
+
+function findPicture(tx: Tx | Db, id: string): Picture {
+  const row = tx.select().from(pictures).where(eq(pictures.id, id)).get();
+  if (!row) throw new UserProblem(404, 'This picture is not here any more. Go back to the job board.');
+  return row as Picture;
+}
+
+function readRecords(tx: Tx | Db, id: string): Records {
+  const order = { layers: asc(layers.id), repairs: asc(repairs.id) };
+  return {
+    layers: tx
+      .select({ data: layers.data })
+      .from(layers)
+      .where(eq(layers.pictureId, id))
+      .orderBy(order.layers)
+      .all()
+      .map((row) => row.data),
+    repairs: tx
+      .select({ data: repairs.data })
+      .from(repairs)
+      .where(eq(repairs.pictureId, id))
+      .orderBy(order.repairs)
+      .all()
+      .map((row) => row.data),
+  };
+}
+
+function readLog(tx: Tx, id: string) {
+  return tx
+    .select({
+      version: changes.version,
+      kind: changes.kind,
+      of: changes.of,
+      label: changes.label,
+      at: changes.at,
+    })
+    .from(changes)
+    .where(eq(changes.pictureId, id))
+    .orderBy(asc(changes.version))
+    .all();
+}
+
+function expectVersion(picture: Picture, seen: number): void {
+  if (picture.version !== seen)
+    throw new UserProblem(
+      409,
+      'This picture was changed in another window. It has been refreshed; please do your change again.',
+    );
+}
+
+function perform(tx: Tx, pictureId: string, edits: readonly Edit[]): void {
+  try {
+    applyEdits(readRecords(tx, pictureId), edits);
+  } catch (error) {
+    if (error instanceof BadChange) throw new UserProblem(422, error.message);
+    throw error;
+  }
+  for (const edit of edits) {
+    const table = edit.entity === 'layer' ? layers : repairs;
+    const owner = tx.select({ of: table.pictureId }).from(table).where(eq(table.id, edit.id)).get();
+    if (owner && owner.of !== pictureId)
+      throw new UserProblem(422, 'This record belongs to another picture.');
+    if (edit.after === null) tx.delete(table).where(eq(table.id, edit.id)).run();
+    else if (edit.entity === 'layer')
+      tx.insert(layers)
+        .values({ id: edit.id, pictureId, data: edit.after })
+        .onConflictDoUpdate({ target: layers.id, set: { data: edit.after } })
+        .run();
+    else
+      tx.insert(repairs)
+        .values({ id: edit.id, pictureId, data: edit.after })
+        .onConflictDoUpdate({ target: repairs.id, set: { data: edit.after } })
+        .run();
+  }
+}
+
+function append(
+  tx: Tx,
+  pictureId: string,
+  entry: { version: number; kind: 'do' | 'undo' | 'redo'; of: number; label: string; deltas: Delta[] },
+): void {
+  tx.insert(changes)
+    .values({ ...entry, pictureId, at: new Date().toISOString() })
+    .run();
+  tx.update(pictures).set({ version: entry.version }).where(eq(pictures.id, pictureId)).run();
+}

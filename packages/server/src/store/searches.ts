@@ -1,0 +1,43 @@
+import type { DonorMap } from '@tersum/core';
+import { packDonorMap, unpackDonorMap } from '@tersum/core';
+import type { FoundMap } from '@tersum/document';
+import { eq } from 'drizzle-orm';
+import { deflateSync, inflateSync } from 'fflate';
+import type { Db } from '../db/open.js';
+import { searches } from '../db/schema.js';
+import type { ContentStore } from './files.js';
+
+/** What fills' searches ended in: a row a search, its donor map compressed in a file. */
+export class SearchStore {
+  private readonly recent = new Map<string, FoundMap>();
+
+  constructor(
+    private readonly db: Db,
+    private readonly maps: ContentStore,
+  ) {}
+
+  async find(search: string): Promise<FoundMap | undefined> {
+    const known = this.recent.get(search);
+    if (known) return known;
+    const row = this.db.select().from(searches).where(eq(searches.id, search)).get();
+    if (!row) return undefined;
+    const map = unpackDonorMap(inflateSync(await this.maps.read(row.map)));
+    return this.remember(search, { map, hash: row.map, below: row.below });
+  }
+
+  async keep(search: string, map: DonorMap, below: string): Promise<FoundMap> {
+    const hash = await this.maps.write(deflateSync(packDonorMap(map), { level: 4 }));
+    this.db
+      .insert(searches)
+      .values({ id: search, map: hash, below, finishedAt: new Date().toISOString() })
+      .onConflictDoNothing()
+      .run();
+    return this.remember(search, { map, hash, below });
+  }
+
+  private remember(search: string, found: FoundMap): FoundMap {
+    this.recent.set(search, found);
+    if (this.recent.size > 500) this.recent.delete(this.recent.keys().next().value!);
+    return found;
+  }
+}

@@ -1,0 +1,55 @@
+import type { Edit, ExportRequest, PictureEvent, PictureRecords, Repair, View } from '@tersum/document';
+import {
+  BowAnswerSchema,
+  DonorAnswerSchema,
+  ExportStatusSchema,
+  PictureEventSchema,
+  PictureRecordsSchema,
+  ViewSchema,
+} from '@tersum/document';
+import { request } from './client.js';
+
+const path = (id: string, rest = ''): string => `/api/pictures/${id}${rest}`;
+
+export const getRecords = (id: string): Promise<PictureRecords> => request(PictureRecordsSchema, path(id));
+export const getView = (id: string): Promise<View> => request(ViewSchema, path(id, '/view'));
+
+export const postChange = (id: string, version: number, label: string, edits: Edit[]): Promise<PictureRecords> =>
+  request(PictureRecordsSchema, path(id, '/changes'), { body: { version, label, edits } });
+
+export const postMove = (id: string, move: 'undo' | 'redo', version: number): Promise<PictureRecords> =>
+  request(PictureRecordsSchema, path(id, `/${move}`), { body: { version } });
+
+export const postPreview = (id: string, version: number, edits: Edit[], signal: AbortSignal): Promise<View> =>
+  request(ViewSchema, path(id, '/preview'), { body: { version, edits }, signal });
+
+export const findDonor = async (id: string, repair: Repair) =>
+  (await request(DonorAnswerSchema, path(id, '/donor'), { body: { repair } })).donor;
+
+export const measureBow = async (id: string, from: readonly [number, number], to: readonly [number, number]) =>
+  (await request(BowAnswerSchema, path(id, '/bow'), { body: { from, to } })).line;
+
+export const postExport = (id: string, order: ExportRequest) =>
+  request(ExportStatusSchema, path(id, '/exports'), { body: order });
+
+export const getExport = (id: string) => request(ExportStatusSchema, `/api/exports/${id}`);
+
+/** Where a tile's pixels are; the address changes with the content, so it may be kept for ever. */
+export function tileAddress(id: string, name: string, key: string): string {
+  return path(id, `/tiles/${name}/${key}`);
+}
+
+/** Listens to what happens to a picture. @returns ends it */
+export function listen(
+  id: string,
+  onEvent: (event: PictureEvent) => void,
+  onOpen: () => void,
+): () => void {
+  const source = new EventSource(path(id, '/events'));
+  source.onopen = onOpen;
+  source.onmessage = (message: MessageEvent<string>) => {
+    const event = PictureEventSchema.safeParse(JSON.parse(message.data));
+    if (event.success) onEvent(event.data);
+  };
+  return () => source.close();
+}

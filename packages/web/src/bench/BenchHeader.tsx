@@ -1,0 +1,94 @@
+import { format, parseISO } from 'date-fns';
+import { Download, Keyboard, Redo2, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { Figure, MainPush, Push, Quiet } from '../look/parts.js';
+import { look } from '../look/theme.js';
+import { ExportWindow } from './export/ExportWindow.js';
+import { useBench, useBenchState } from './model/context.js';
+import { ShortcutWindow } from './ShortcutWindow.js';
+
+/** Where this is, whether it is kept, and the ways back and out. */
+export function BenchHeader() {
+  const { bench } = useBench();
+  const [open, setOpen] = useState<'export' | 'keys' | null>(null);
+  const { records, saving } = useBenchState((s) => ({ records: s.records, saving: s.saving }));
+  return (
+    <Bar>
+      <nav aria-label="Where you are">
+        <Link to="/">Jobs</Link>
+        {records && (
+          <>
+            <span aria-hidden>›</span>
+            <span title={records.jobTitle}>{records.jobTitle}</span>
+            <span aria-hidden>›</span>
+            <strong title={records.picture.name}>{records.picture.name}</strong>
+          </>
+        )}
+      </nav>
+      <Saved aria-live="polite">
+        {saving > 0 ? 'saving…' : records?.savedAt ? (
+          <>
+            saved <Figure>{format(parseISO(records.savedAt), 'HH:mm')}</Figure>
+          </>
+        ) : null}
+      </Saved>
+      <Push
+        isDisabled={!records?.undo}
+        onPress={() => void bench.undo()}
+        aria-label={records?.undo ? `Undo: ${records.undo}` : 'Undo'}
+      >
+        <Undo2 size={14} aria-hidden /> Undo
+      </Push>
+      <Push
+        isDisabled={!records?.redo}
+        onPress={() => void bench.redo()}
+        aria-label={records?.redo ? `Redo: ${records.redo}` : 'Redo'}
+      >
+        <Redo2 size={14} aria-hidden /> Redo
+      </Push>
+      <Quiet onPress={() => setOpen('keys')} aria-label="Keys">
+        <Keyboard size={16} aria-hidden />
+      </Quiet>
+      <MainPush isDisabled={!records} onPress={() => setOpen('export')}>
+        <Download size={14} aria-hidden /> Export
+      </MainPush>
+      {open === 'export' && <ExportWindow onClose={() => setOpen(null)} />}
+      {open === 'keys' && <ShortcutWindow onClose={() => setOpen(null)} />}
+    </Bar>
+  );
+}
+
+const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 12px 0 20px;
+  border-bottom: 1px solid ${look.hairline};
+  background: ${look.paper};
+  nav {
+    flex: 1;
+    min-width: 0;
+    display: flex;
+    gap: 8px;
+    > * {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    a {
+      color: ${look.done};
+      flex-shrink: 0;
+    }
+    strong {
+      font-weight: 600;
+    }
+  }
+`;
+
+const Saved = styled.span`
+  color: ${look.inkSoft};
+  margin-right: 8px;
+  white-space: nowrap;
+`;

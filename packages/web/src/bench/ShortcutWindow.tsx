@@ -1,0 +1,56 @@
+import styled from 'styled-components';
+import { Window } from '../look/Window.js';
+import { look } from '../look/theme.js';
+
+const KEYS: readonly (readonly [keys: string, what: string])[] = [
+  ['1  2  4', 'Method: clone, graft, fill'],
+  ['hold D, click', 'Say where to copy from'],
+  [',  .', 'Narrower, wider'],
+  [';  ’', 'Harder, softer'],
+  ['Enter', 'End a chain or outline and mend it'],
+  ['Esc', 'Drop what is being drawn'],
+  ['Delete', 'Delete the selected repair'],
+  ['N  P', 'Next, previous on the docket'],
+  ['hold V', 'Show the picture as received'],
+  ['hold A', 'Show all sites'],
+  ['B', 'Split view on and off'],
+  ['F  R  T', 'Fit, 1:1, 2:1'],
+  ['wheel', 'Zoom at the pointer'],
+  ['right or middle drag, arrows', 'Move the picture'],
+  ['Q  E', 'Turn the view'],
+  ['Ctrl Z,  Ctrl Shift Z', 'Undo, redo'],
+];
+
+/** The sheet of keys. */
+export function ShortcutWindow({ onClose }: { onClose(): void }) {
+  return (
+    <Window title="Keys" isOpen onClose={onClose} width={420}>
+      <Table>
+        <tbody>
+          {KEYS.map(([keys, what]) => (
+            <tr key={keys}>
+              <th scope="row">{keys}</th>
+              <td>{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Window>
+  );
+}
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  th,
+  td {
+    text-align: left;
+    font-weight: 400;
+    padding: 4px 0;
+    border-bottom: 1px solid ${look.hairline};
+  }
+  th {
+    font: 500 12px ${look.figures};
+    white-space: pre;
+  }
+`;

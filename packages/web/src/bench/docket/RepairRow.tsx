@@ -1,0 +1,166 @@
+import type { Repair } from '@tersum/document';
+import { layersInOrder } from '@tersum/document';
+import { MoreHorizontal } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import { MenuTrigger, Popover, Separator } from 'react-aria-components';
+import styled from 'styled-components';
+import { Figure, Quiet } from '../../look/parts.js';
+import { look } from '../../look/theme.js';
+import { useBench, useBenchState } from '../model/context.js';
+import { METHOD_NAMES, positionAfter, repairEdit, siteName, swapEdits } from '../model/repairs.js';
+import { Item, List } from './LayerGroup.js';
+import { SitePair } from './SitePair.js';
+
+interface RepairRowProps {
+  readonly repair: Repair;
+  readonly siblings: readonly Repair[];
+  readonly index: number;
+  readonly letter: string;
+  readonly dimmed: boolean;
+}
+
+/** One repair on the docket: its place before and after, what it is, and how it stands. */
+export function RepairRow({ repair, siblings, index, letter, dimmed }: RepairRowProps) {
+  const { bench } = useBench();
+  const row = useRef<HTMLDivElement>(null);
+  const { selected, records, failed, stale } = useBenchState((s) => ({
+    selected: s.selected === repair.id,
+    records: s.records,
+    failed: s.view?.failed[repair.id] ?? null,
+    stale: s.view?.donorChanged.includes(repair.id) ?? false,
+  }));
+  useEffect(() => {
+    if (selected) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [selected]);
+  const others = records ? layersInOrder(records).filter((l) => l.id !== repair.layerId) : [];
+  const state = failed ? 'cannot be filled' : stale ? 'donor changed' : repair.enabled ? '' : 'off';
+
+  const act = (key: string): void => {
+    if (key === 'switch')
+      void bench.change(repair.enabled ? 'Switch off a repair' : 'Switch on a repair', [
+        repairEdit({ ...repair, enabled: !repair.enabled }),
+      ]);
+    else if (key === 'earlier') void bench.change('Move earlier', swapEdits(siblings, index, -1, repairEdit));
+    else if (key === 'later') void bench.change('Move later', swapEdits(siblings, index, 1, repairEdit));
+    else if (key === 'delete')
+      void bench.change('Delete a repair', [{ entity: 'repair', id: repair.id, after: null }]);
+    else if (key.startsWith('to ')) {
+      const layerId = key.slice(3);
+      const there = records?.repairs.filter((r) => r.layerId === layerId) ?? [];
+      const moved = { ...repair, layerId, position: positionAfter(there) };
+      void bench.change('Move to another layer', [repairEdit(moved)]);
+    }
+  };
+
+  return (
+    <Row ref={row} data-selected={selected} data-dimmed={dimmed || !repair.enabled}>
+      <Pick
+        type="button"
+        aria-pressed={selected}
+        aria-label={`${METHOD_NAMES[repair.method.kind]} ${letter}, ${siteName(repair)}${state ? `, ${state}` : ''}`}
+        onClick={() => bench.set({ selected: selected ? null : repair.id })}
+      >
+        <SitePair repair={repair} />
+        <Words>
+          <span>
+            <b>{letter}</b> {METHOD_NAMES[repair.method.kind]}, {siteName(repair)}
+          </span>
+          <small data-alarm={!!failed || stale} title={failed ?? repair.reason}>
+            {state || repair.reason || ' '}
+          </small>
+        </Words>
+        <Figures>
+          <Figure>{Math.round(repair.width)} px</Figure>
+          <Figure>{Math.round(repair.strength * 100)} %</Figure>
+        </Figures>
+      </Pick>
+      <MenuTrigger>
+        <Quiet aria-label={`More for repair ${letter}`}>
+          <MoreHorizontal size={14} aria-hidden />
+        </Quiet>
+        <Popover placement="bottom end">
+          <List onAction={(key) => act(String(key))}>
+            <Item id="switch">{repair.enabled ? 'Switch off' : 'Switch on'}</Item>
+            <Item id="earlier" isDisabled={index === 0}>
+              Move earlier
+            </Item>
+            <Item id="later" isDisabled={index === siblings.length - 1}>
+              Move later
+            </Item>
+            {others.length > 0 && <Separator />}
+            {others.map((layer) => (
+              <Item key={layer.id} id={`to ${layer.id}`}>
+                To layer “{layer.name}”
+              </Item>
+            ))}
+            <Separator />
+            <Item id="delete">Delete</Item>
+          </List>
+        </Popover>
+      </MenuTrigger>
+    </Row>
+  );
+}
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  padding-right: 6px;
+  border-left: 3px solid transparent;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 46px;
+  &[data-selected='true'] {
+    background: ${look.doneSoft};
+    border-left-color: ${look.done};
+  }
+  &[data-dimmed='true'] {
+    opacity: 0.6;
+  }
+  &:hover {
+    background: ${look.paperHigh};
+  }
+  &[data-selected='true']:hover {
+    background: ${look.doneSoft};
+  }
+`;
+
+const Pick = styled.button`
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 4px 0 4px 12px;
+  border: 0;
+  background: none;
+  text-align: left;
+`;
+
+const Words = styled.span`
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  span,
+  small {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    font-size: 11px;
+    color: ${look.inkSoft};
+    &[data-alarm='true'] {
+      color: ${look.todo};
+      font-weight: 600;
+    }
+  }
+`;
+
+const Figures = styled.span`
+  display: grid;
+  justify-items: end;
+  color: ${look.inkSoft};
+  span {
+    font-size: 11px;
+  }
+`;

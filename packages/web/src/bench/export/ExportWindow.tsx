@@ -1,0 +1,108 @@
+import type { ExportFormat, ExportStatus } from '@tersum/document';
+import { DEFAULT_RULE, EXPORT_FORMATS, fileNameOf } from '@tersum/document';
+import { format as formatDate } from 'date-fns';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { messageOf } from '../../api/client.js';
+import { getExport, postExport } from '../../api/pictures.js';
+import { Dial } from '../../look/Dial.js';
+import { Caption, Choice, Choices, Figure, MainPush, Push, Warning } from '../../look/parts.js';
+import { Actions, Field, Window } from '../../look/Window.js';
+import { useBenchState } from '../model/context.js';
+
+const NAMES: Record<ExportFormat, string> = { png: 'PNG', tiff: 'TIFF', jpeg: 'JPEG', webp: 'WebP' };
+const RULE_KEY = 'tersum.export.rule';
+
+/** Makes a flat file of the picture as it stands, and hands it to the browser. */
+export function ExportWindow({ onClose }: { onClose(): void }) {
+  const records = useBenchState((s) => s.records);
+  const [format, setFormat] = useState<ExportFormat>('png');
+  const [quality, setQuality] = useState(92);
+  const [rule, setRule] = useState(localStorage.getItem(RULE_KEY) ?? DEFAULT_RULE);
+  const [status, setStatus] = useState<ExportStatus | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const id = status?.id;
+  const working = status?.state === 'working';
+
+  useEffect(() => {
+    if (!id || !working) return;
+    const timer = setInterval(() => {
+      getExport(id).then(setStatus, (error: unknown) => setProblem(messageOf(error)));
+    }, 250);
+    return () => clearInterval(timer);
+  }, [id, working]);
+
+  if (!records) return null;
+  const lossy = format === 'jpeg' || format === 'webp';
+  const facts = { job: records.jobTitle, picture: records.picture.name, date: formatDate(new Date(), 'yyyy-MM-dd') };
+  const begin = async (): Promise<void> => {
+    setProblem(null);
+    localStorage.setItem(RULE_KEY, rule);
+    try {
+      setStatus(await postExport(records.picture.id, { format, quality, rule }));
+    } catch (error) {
+      setProblem(messageOf(error));
+    }
+  };
+  return (
+    <Window title="Export" isOpen onClose={onClose}>
+      <Field as="div">
+        <span>Format</span>
+        <Choices
+          aria-label="Format"
+          selectionMode="single"
+          disallowEmptySelection
+          selectedKeys={[format]}
+          onSelectionChange={(keys) => {
+            setFormat([...keys][0] as ExportFormat);
+            setStatus(null);
+          }}
+        >
+          {EXPORT_FORMATS.map((id) => (
+            <Choice key={id} id={id}>
+              {NAMES[id]}
+            </Choice>
+          ))}
+        </Choices>
+        <Caption>
+          {lossy
+            ? '8 bits a channel, smaller, not exact.'
+            : `${records.picture.bits} bits a channel. Outside all repairs every pixel is the original’s, exactly.`}
+        </Caption>
+      </Field>
+      {lossy && <Dial label="Quality" unit="" least={1} most={100} value={quality} onChange={setQuality} />}
+      <Field>
+        <span>File name: {'{job}'}, {'{picture}'} and {'{date}'} are put in</span>
+        <input value={rule} maxLength={200} onChange={(event) => setRule(event.target.value)} />
+      </Field>
+      <Figure>{fileNameOf(rule, facts, format)}</Figure>
+      {problem && <Warning>{problem}</Warning>}
+      {status?.state === 'failed' && <Warning>{status.message}</Warning>}
+      {status?.warning && <Warning>{status.warning}</Warning>}
+      <Actions>
+        <Push onPress={onClose}>Close</Push>
+        {status?.state === 'ready' ? (
+          <Save href={`/api/exports/${status.id}/file`} download={status.fileName}>
+            Save file
+          </Save>
+        ) : (
+          <MainPush isDisabled={working || !rule.trim()} onPress={() => void begin()}>
+            {working ? `Writing ${Math.round((status?.share ?? 0) * 100)} %` : 'Make file'}
+          </MainPush>
+        )}
+      </Actions>
+    </Window>
+  );
+}
+
+const Save = styled.a`
+  display: inline-flex;
+  align-items: center;
+  min-height: 28px;
+  padding: 0 12px;
+  border-radius: 3px;
+  background: #1f6f64;
+  color: #fff;
+  font-weight: 600;
+  text-decoration: none;
+`;

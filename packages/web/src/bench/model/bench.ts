@@ -1,0 +1,241 @@
+import type { Donor, Edit, PictureEvent, PictureRecords, Repair, Site } from '@tersum/document';
+import type { StoreApi } from 'zustand/vanilla';
+import { createStore } from 'zustand/vanilla';
+import { messageOf, RequestProblem } from '../../api/client.js';
+import * as api from '../../api/pictures.js';
+import type { BenchState, Tool } from './state.js';
+import { layerEdit, METHOD_NAMES, positionAfter, repairEdit, siteMiddle } from './repairs.js';
+
+/** One picture on the bench: its state, and everything that can be done to it. */
+export interface Bench {
+  readonly store: StoreApi<BenchState>;
+  /** Opens the picture and listens to it. @returns ends that */
+  open(): () => void;
+  /** Keeps a change. Changes are sent one after the other. */
+  change(label: string, edits: readonly Edit[]): Promise<void>;
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+  /** Shows records as they would be; the newest call wins. */
+  tryOut(edits: readonly Edit[]): void;
+  /** Makes a repair of a site with the tool's settings. */
+  mend(site: Site, width?: number): Promise<void>;
+  /** Lets the server look for a donor; null, with a notice, when there is none. */
+  searchDonor(repair: Repair): Promise<Donor | null>;
+  set(patch: Partial<BenchState>): void;
+  setTool(patch: Partial<Tool>): void;
+}
+
+export const FIRST_TOOL: Tool = {
+  method: 'fill',
+  shape: 'stroke',
+  width: 24,
+  softness: 0,
+  flow: 1,
+  strength: 1,
+  adapt: 1,
+  donor: { kind: 'search' },
+  keepStep: true,
+  layerId: null,
+};
+
+/** How softly each method starts out: hard masks for fills, soft borders for copies. */
+export const USUAL_SOFTNESS = { clone: 0.5, graft: 0.2, fill: 0 } as const;
+
+export function createBench(pictureId: string): Bench {
+  const store = createStore<BenchState>(() => ({
+    pictureId,
+    records: null,
+    trouble: null,
+    view: null,
+    preview: null,
+    computing: null,
+    saving: 0,
+    notice: null,
+    tool: FIRST_TOOL,
+    draft: null,
+    selected: null,
+    viewport: null,
+    table: { width: 0, height: 0 },
+    pointer: null,
+    asReceived: false,
+    split: null,
+    showAll: false,
+    pickingDonor: false,
+    surround: 'light',
+  }));
+  const set = (patch: Partial<BenchState>): void => store.setState(patch);
+  const setTool = (patch: Partial<Tool>): void =>
+    store.setState((s) => ({ tool: { ...s.tool, ...patch } }));
+  let queue: Promise<void> = Promise.resolve();
+  let trial: AbortController | null = null;
+
+  const accept = (records: PictureRecords): void => {
+    const { tool, selected, view } = store.getState();
+    const layers = new Set(records.layers.map((l) => l.id));
+    set({
+      records,
+      trouble: null,
+      computing: view && view.version === records.picture.version ? null : (store.getState().computing ?? 0),
+      selected: records.repairs.some((r) => r.id === selected) ? selected : null,
+      tool: { ...tool, layerId: tool.layerId && layers.has(tool.layerId) ? tool.layerId : topLayer(records) },
+    });
+  };
+
+  const refresh = async (): Promise<void> => {
+    try {
+      accept(await api.getRecords(pictureId));
+      const view = await api.getView(pictureId);
+      hear({ type: 'view', view });
+    } catch (error) {
+      if (store.getState().records) set({ notice: messageOf(error) });
+      else set({ trouble: messageOf(error) });
+    }
+  };
+
+  const hear = (event: PictureEvent): void => {
+    const { records } = store.getState();
+    const version = records?.picture.version ?? 0;
+    if (event.type === 'view') {
+      if (event.view.version < (store.getState().view?.version ?? -1)) return;
+      const newest = event.view.version >= version;
+      set({ view: event.view, ...(newest ? { computing: null, preview: null } : {}) });
+    } else if (event.type === 'progress') {
+      if (event.version === version && event.share < 1) set({ computing: event.share });
+    } else if (event.type === 'trouble') set({ notice: event.message, computing: null });
+    else if (event.version > version && store.getState().saving === 0) void refresh();
+  };
+
+  /** Sends a change that is made from the newest version, after all earlier ones. */
+  const send = (act: (version: number) => Promise<PictureRecords>): Promise<void> => {
+    store.setState((s) => ({ saving: s.saving + 1 }));
+    const turn = queue.then(async () => {
+      try {
+        const { records } = store.getState();
+        if (records) accept(await act(records.picture.version));
+      } catch (error) {
+        set({ notice: messageOf(error), preview: null });
+        if (error instanceof RequestProblem && error.status === 409) await refresh();
+      } finally {
+        store.setState((s) => ({ saving: s.saving - 1 }));
+      }
+    });
+    queue = turn;
+    return turn;
+  };
+
+  const change = (label: string, edits: readonly Edit[]): Promise<void> => {
+    trial?.abort();
+    if (!edits.length) return queue;
+    return send((version) => api.postChange(pictureId, version, label, [...edits]));
+  };
+
+  const tryOut = (edits: readonly Edit[]): void => {
+    trial?.abort();
+    const { records, saving } = store.getState();
+    if (!records || saving > 0) return;
+    const mine = new AbortController();
+    trial = mine;
+    api
+      .postPreview(pictureId, records.picture.version, [...edits], mine.signal)
+      .then((preview) => {
+        if (!mine.signal.aborted) set({ preview });
+      })
+      .catch(() => undefined);
+  };
+
+  const mend = async (site: Site, width?: number): Promise<void> => {
+    const { records, tool } = store.getState();
+    if (!records) return;
+    const layerId = tool.layerId ?? topLayer(records);
+    const layer = records.layers.find((l) => l.id === layerId);
+    const addedLayer = layer
+      ? null
+      : { id: crypto.randomUUID(), name: 'Repairs', visible: true, position: 0 };
+    const inLayer = records.repairs.filter((r) => r.layerId === layerId);
+    const draft: Repair = {
+      id: crypto.randomUUID(),
+      layerId: layer?.id ?? addedLayer!.id,
+      position: positionAfter(inLayer),
+      enabled: true,
+      site,
+      width: width ?? tool.width,
+      softness: tool.softness,
+      flow: tool.flow,
+      strength: tool.strength,
+      method:
+        tool.method === 'fill'
+          ? { kind: 'fill', search: crypto.randomUUID(), seed: 1, adapt: tool.adapt }
+          : { kind: tool.method, donor: { dx: 0, dy: 0 } },
+      reason: '',
+      createdAt: new Date().toISOString(),
+    };
+    set({ computing: 0 });
+    const repair = await withDonor(draft, tool);
+    if (!repair) return set({ computing: null });
+    const label = `${METHOD_NAMES[tool.method]} a ${site.kind}`;
+    await change(label, [...(addedLayer ? [layerEdit(addedLayer)] : []), repairEdit(repair)]);
+    if (layer && !layer.visible)
+      set({ notice: `The layer “${layer.name}” is hidden, so this repair does not show yet.` });
+  };
+
+  const withDonor = async (repair: Repair, tool: Tool): Promise<Repair | null> => {
+    if (repair.method.kind === 'fill') return repair;
+    const shift = await chooseShift(repair, tool);
+    return shift && { ...repair, method: { kind: repair.method.kind, donor: shift } };
+  };
+
+  const chooseShift = async (repair: Repair, tool: Tool): Promise<Donor | null> => {
+    const { donor } = tool;
+    if (donor.kind === 'shift') return donor.shift;
+    if (donor.kind === 'place') {
+      const [x, y] = startOf(repair.site);
+      const shift = { dx: Math.round(donor.at[0] - x), dy: Math.round(donor.at[1] - y) };
+      if (tool.keepStep) setTool({ donor: { kind: 'shift', shift } });
+      return shift;
+    }
+    return searchDonor(repair);
+  };
+
+  const searchDonor = async (repair: Repair): Promise<Donor | null> => {
+    try {
+      const found = await api.findDonor(pictureId, repair);
+      if (found) return { dx: found.dx, dy: found.dy };
+      set({
+        notice:
+          'No place near this site is free to copy from. Hold D and click where to copy from, then draw again.',
+      });
+    } catch (error) {
+      set({ notice: messageOf(error) });
+    }
+    return null;
+  };
+
+  return {
+    store,
+    open() {
+      void refresh();
+      return api.listen(pictureId, hear, () => {
+        if (store.getState().records) void refresh();
+      });
+    },
+    change,
+    undo: () => send((version) => api.postMove(pictureId, 'undo', version)),
+    redo: () => send((version) => api.postMove(pictureId, 'redo', version)),
+    tryOut,
+    mend,
+    searchDonor,
+    set,
+    setTool,
+  };
+}
+
+function topLayer(records: PictureRecords): string | null {
+  return [...records.layers].sort((a, b) => b.position - a.position)[0]?.id ?? null;
+}
+
+/** Where a site is begun: what a donor place is measured from. */
+export function startOf(site: Site): readonly [number, number] {
+  if (site.kind === 'dab') return site.at;
+  if (site.kind === 'stroke' || site.kind === 'chain') return site.points[0]!;
+  return siteMiddle(site, 1);
+}

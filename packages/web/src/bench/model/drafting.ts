@@ -1,0 +1,81 @@
+import type { Point } from '@tersum/core';
+import type { Site } from '@tersum/document';
+import { measureBow } from '../../api/pictures.js';
+import type { Bench } from './bench.js';
+
+/** Softest allowance for the fringe of a line that a fill must cover, px. */
+const FRINGE = 4;
+
+/** Width of stroke for a line that was measured: 1.1-1.3 x its width and at least 2 px over it (common practice). */
+export function widthForLine(measured: number): number {
+  return Math.round(Math.max(measured * 1.3, measured + FRINGE));
+}
+
+/** Adds a corner to the chain being drawn, and measures the run that ends there. */
+export function addToChain(bench: Bench, at: Point): void {
+  const { draft } = bench.store.getState();
+  if (draft?.site.kind !== 'chain') {
+    bench.set({ draft: { site: chainOf([at], []), measured: [], measuring: 0 } });
+    return;
+  }
+  const { points, bends } = draft.site;
+  const from = points.at(-1)!;
+  const run = points.length - 1;
+  bench.set({
+    draft: {
+      site: chainOf([...points, [at[0], at[1]]], [...bends, 0]),
+      measured: [...draft.measured, null],
+      measuring: draft.measuring + 1,
+    },
+  });
+  measureBow(bench.store.getState().pictureId, from, at)
+    .catch(() => null)
+    .then((line) => {
+      const now = bench.store.getState().draft;
+      if (now?.site.kind !== 'chain') return;
+      const fits = now.site.points[run + 1]?.[0] === at[0];
+      bench.set({
+        draft: {
+          site: line && fits ? chainOf(now.site.points, replaced(now.site.bends, run, line.sagitta)) : now.site,
+          measured: line && fits ? replaced(now.measured, run, line.width) : now.measured,
+          measuring: now.measuring - 1,
+        },
+      });
+    });
+}
+
+/** Ends the chain or outline being drawn and mends it. */
+export async function finishDraft(bench: Bench): Promise<void> {
+  await measured(bench);
+  const { draft } = bench.store.getState();
+  bench.set({ draft: null });
+  if (!draft) return;
+  const { site } = draft;
+  if (site.kind === 'chain' && site.points.length >= 2) {
+    const widths = draft.measured.filter((w) => w !== null);
+    const widest = widths.length ? widthForLine(Math.max(...widths)) : undefined;
+    if (widest) bench.setTool({ width: widest });
+    await bench.mend(site, widest);
+  } else if (site.kind === 'outline' && site.points.length >= 3) await bench.mend(site);
+}
+
+/** Resolves when no measurement of the draft is on its way any more. */
+function measured(bench: Bench): Promise<void> {
+  return new Promise((resolve) => {
+    const done = (): boolean => !bench.store.getState().draft?.measuring;
+    if (done()) return resolve();
+    const stop = bench.store.subscribe(() => {
+      if (!done()) return;
+      stop();
+      resolve();
+    });
+  });
+}
+
+function chainOf(points: readonly Point[], bends: readonly number[]): Site {
+  return { kind: 'chain', points: points.map(([x, y]) => [x, y]), bends: [...bends] };
+}
+
+function replaced<T>(list: readonly T[], index: number, value: T): T[] {
+  return list.map((v, i) => (i === index ? value : v));
+}

@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import { Caption, Choice, Choices, Figure } from '../../look/parts.js';
+import { look } from '../../look/theme.js';
+import { useBenchState } from '../model/context.js';
+import { FarView } from './FarView.js';
+import { Loupe } from './Loupe.js';
+
+const ZOOMS = [1, 2, 4] as const;
+
+/** Twin loupes, locked on the point under the pointer, over the far view. */
+export function Sight() {
+  const [zoom, setZoom] = useState<number>(2);
+  const pointer = useBenchState((s) => s.pointer);
+  return (
+    <Column aria-label="Loupes and far view">
+      <Head>
+        <Choices
+          aria-label="Loupe zoom"
+          selectionMode="single"
+          disallowEmptySelection
+          selectedKeys={[zoom]}
+          onSelectionChange={(keys) => setZoom(Number([...keys][0]))}
+        >
+          {ZOOMS.map((z) => (
+            <Choice key={z} id={z}>
+              {z}:1
+            </Choice>
+          ))}
+        </Choices>
+        <Figure>{pointer ? `${Math.round(pointer[0])}, ${Math.round(pointer[1])}` : ''}</Figure>
+      </Head>
+      <Loupe title="As received" zoom={zoom} repaired={false} />
+      <Loupe title="As repaired" zoom={zoom} repaired />
+      <FarView />
+    </Column>
+  );
+}
+
+const Column = styled.aside`
+  border-left: 1px solid ${look.hairline};
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) minmax(0, 1fr) auto;
+  min-height: 0;
+`;
+
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 8px 10px;
+  ${Figure} {
+    color: ${look.inkSoft};
+    font-size: 11px;
+  }
+  ${Choice} {
+    min-height: 24px;
+    padding: 0 9px;
+  }
+`;
+
+/** Name of a sight, over its picture. */
+export const SightName = styled(Caption)`
+  padding: 2px 10px;
+  display: flex;
+  justify-content: space-between;
+`;

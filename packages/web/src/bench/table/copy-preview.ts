@@ -1,0 +1,82 @@
+import type { Point } from '@tersum/core';
+import { pathOf } from '@tersum/core';
+import type { Donor, Site } from '@tersum/document';
+import { startOf } from '../model/bench.js';
+import type { BenchState } from '../model/state.js';
+import { paintPicture } from './paint.js';
+import type { TileStore } from './tile-store.js';
+import { toScreen } from './viewport.js';
+
+let spare: HTMLCanvasElement | null = null;
+
+/**
+ * Shows what a clone or graft is about to copy: under the cursor, and along the stroke being drawn. Drawn from
+ * the tiles on screen; a graft's tone follows when it is computed.
+ */
+export function paintCopyPreview(
+  ctx: CanvasRenderingContext2D,
+  tiles: TileStore,
+  state: BenchState,
+  ratio: number,
+): void {
+  const { tool, viewport, table, records, draft, pointer } = state;
+  if (!records || !viewport || tool.method === 'fill' || tool.shape === 'pick' || state.pickingDonor) return;
+  const site: Site | null = draft ? draft.site : pointer ? { kind: 'dab', at: [pointer[0], pointer[1]] } : null;
+  if (!site || state.asReceived) return;
+  const shift = shiftFor(state, site);
+  if (!shift) return;
+
+  spare ??= document.createElement('canvas');
+  spare.width = ctx.canvas.width;
+  spare.height = ctx.canvas.height;
+  const off = spare.getContext('2d')!;
+  drawSiteMask(off, pathOf(site), site, state, ratio);
+  off.globalCompositeOperation = 'source-in';
+  const shifted = { ...viewport, x: viewport.x + shift.dx, y: viewport.y + shift.dy };
+  const view = state.preview ?? state.view;
+  const donor = document.createElement('canvas');
+  donor.width = spare.width;
+  donor.height = spare.height;
+  const from = donor.getContext('2d')!;
+  paintPicture(from, tiles, records.picture, { kind: 'repaired', view }, shifted, table, ratio);
+  off.drawImage(donor, 0, 0);
+  ctx.save();
+  ctx.globalAlpha = tool.strength * tool.flow;
+  ctx.drawImage(spare, 0, 0);
+  ctx.restore();
+}
+
+function shiftFor({ tool, pointer }: BenchState, site: Site): Donor | null {
+  if (tool.donor.kind === 'shift') return tool.donor.shift;
+  if (tool.donor.kind === 'search' || !pointer) return null;
+  const [x, y] = startOf(site);
+  return { dx: Math.round(tool.donor.at[0] - x), dy: Math.round(tool.donor.at[1] - y) };
+}
+
+function drawSiteMask(
+  off: CanvasRenderingContext2D,
+  path: readonly Point[],
+  site: Site,
+  state: BenchState,
+  ratio: number,
+): void {
+  const { viewport, table, tool } = state;
+  const width = tool.width * viewport!.zoom * ratio;
+  const area = site.kind === 'outline' || site.kind === 'rectangle';
+  const blur = (tool.softness * width) / 6;
+  off.globalCompositeOperation = 'source-over';
+  off.filter = blur > 0.5 ? `blur(${blur}px)` : 'none';
+  off.lineCap = 'round';
+  off.lineJoin = 'round';
+  off.lineWidth = Math.max(1, width * (1 - tool.softness / 2));
+  off.beginPath();
+  path.forEach((point, i) => {
+    const [x, y] = toScreen(viewport!, table, point);
+    if (i === 0) off.moveTo(x * ratio, y * ratio);
+    else off.lineTo(x * ratio, y * ratio);
+    if (path.length === 1) off.lineTo(x * ratio + 0.01, y * ratio);
+  });
+  if (area) off.fill();
+  else off.stroke();
+  off.filter = 'none';
+}

@@ -1,0 +1,207 @@
+import type { Point } from '@tersum/core';
+import { frameOf } from '@tersum/core';
+import type { Repair, Site } from '@tersum/document';
+import { activeRepairs } from '@tersum/document';
+import type { PointerEvent as ReactPointerEvent, RefObject } from 'react';
+import { useEffect, useMemo } from 'react';
+import { useBench } from '../model/context.js';
+import { addToChain } from '../model/drafting.js';
+import type { Bench } from '../model/bench.js';
+import { hits, movedBy, repairEdit, siteMiddle } from '../model/repairs.js';
+import { panned, toPicture, zoomedAt } from './viewport.js';
+
+type Press = ReactPointerEvent<HTMLElement>;
+
+/** What the pointer is in the middle of. */
+type Doing =
+  | { readonly kind: 'pan'; last: Point }
+  | { readonly kind: 'stroke' }
+  | { readonly kind: 'outline'; readonly from: Point }
+  | { readonly kind: 'rectangle'; readonly from: Point }
+  | { readonly kind: 'move'; readonly from: Point; readonly repair: Repair; moved: Repair | null };
+
+/** Least distance between points of a free stroke, screen px. */
+const GRAIN = 2;
+
+/** Pointer and wheel on the table: panning, zooming, drawing sites, picking and moving repairs. */
+export function useGestures(frame: RefObject<HTMLElement | null>) {
+  const { bench } = useBench();
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    // React listens passively to the wheel; zooming must keep the page still.
+    const wheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      const { viewport, table } = bench.store.getState();
+      if (!viewport) return;
+      const box = element.getBoundingClientRect();
+      const at: Point = [event.clientX - box.left, event.clientY - box.top];
+      const delta = event.deltaMode === 1 ? event.deltaY * 24 : event.deltaY;
+      bench.set({ viewport: zoomedAt(viewport, table, at, 2 ** (-delta / 240)) });
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  }, [bench, frame]);
+
+  return useMemo(() => handlers(bench), [bench]);
+}
+
+function handlers(bench: Bench) {
+  let doing: Doing | null = null;
+
+  const screenOf = (event: Press): Point => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return [event.clientX - box.left, event.clientY - box.top];
+  };
+  const pictureOf = (event: Press): Point => {
+    const { viewport, table } = bench.store.getState();
+    return viewport ? toPicture(viewport, table, screenOf(event)) : [0, 0];
+  };
+  const draw = (site: Site): void => bench.set({ draft: { site, measured: [], measuring: 0 } });
+
+  const press = (at: Point): Doing | null => {
+    const { tool, draft, pickingDonor, selected, records } = bench.store.getState();
+    if (pickingDonor) {
+      nameDonor(bench, at);
+      return null;
+    }
+    switch (tool.shape) {
+      case 'dab':
+        void bench.mend({ kind: 'dab', at: [at[0], at[1]] });
+        return null;
+      case 'stroke':
+        draw({ kind: 'stroke', points: [[at[0], at[1]]] });
+        return { kind: 'stroke' };
+      case 'chain':
+        addToChain(bench, at);
+        return null;
+      case 'outline': {
+        const corners = draft?.site.kind === 'outline' ? draft.site.points : [];
+        draw({ kind: 'outline', points: [...corners, [at[0], at[1]]] });
+        return { kind: 'outline', from: at };
+      }
+      case 'rectangle':
+        return { kind: 'rectangle', from: at };
+      case 'pick': {
+        const hit = repairAt(bench, at);
+        const repair = hit && records?.repairs.find((r) => r.id === hit);
+        const already = hit === selected;
+        bench.set({ selected: hit });
+        return repair && already ? { kind: 'move', from: at, repair, moved: null } : null;
+      }
+    }
+  };
+
+  const drag = (now: Doing, at: Point): void => {
+    const { draft, viewport } = bench.store.getState();
+    if (now.kind === 'stroke' || now.kind === 'outline') {
+      if (!draft || (draft.site.kind !== 'stroke' && draft.site.kind !== 'outline')) return;
+      const { points } = draft.site;
+      const last = points.at(-1)!;
+      const grain = GRAIN / viewport!.zoom;
+      if (Math.hypot(at[0] - last[0], at[1] - last[1]) < grain) return;
+      draw({ kind: draft.site.kind, points: [...points, [at[0], at[1]]] });
+    } else if (now.kind === 'rectangle') draw(rectangleOf(now.from, at));
+    else if (now.kind === 'move') {
+      now.moved = movedBy(now.repair, at[0] - now.from[0], at[1] - now.from[1]);
+      if (now.moved.method.kind !== 'fill') bench.tryOut([repairEdit(now.moved)]);
+      bench.set({ draft: { site: now.moved.site, measured: [], measuring: 0 } });
+    }
+  };
+
+  const release = (now: Doing): void => {
+    const { draft } = bench.store.getState();
+    if (now.kind === 'pan') return;
+    if (now.kind === 'move') {
+      bench.set({ draft: null });
+      if (now.moved) void bench.change('Move a repair', [repairEdit(now.moved)]);
+      return;
+    }
+    if (!draft) return;
+    const { site } = draft;
+    if (now.kind === 'outline' && site.kind === 'outline' && strayed(site.points, now.from) < 6) return;
+    bench.set({ draft: null });
+    if (site.kind === 'stroke' && site.points.length === 1)
+      void bench.mend({ kind: 'dab', at: site.points[0]! });
+    else void bench.mend(site);
+  };
+
+  return {
+    onPointerDown(event: Press) {
+      event.currentTarget.focus({ preventScroll: true });
+      if (doing) return;
+      const pan = event.button === 1 || event.button === 2;
+      doing = pan ? { kind: 'pan', last: screenOf(event) } : event.button === 0 ? press(pictureOf(event)) : null;
+      if (doing) event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove(event: Press) {
+      const { viewport } = bench.store.getState();
+      if (!viewport) return;
+      if (doing?.kind === 'pan') {
+        const at = screenOf(event);
+        bench.set({ viewport: panned(viewport, at[0] - doing.last[0], at[1] - doing.last[1]) });
+        doing.last = at;
+        return;
+      }
+      const at = pictureOf(event);
+      bench.set({ pointer: at });
+      if (doing) drag(doing, at);
+    },
+    onPointerUp() {
+      const now = doing;
+      doing = null;
+      if (now) release(now);
+    },
+    onPointerCancel() {
+      doing = null;
+      bench.set({ draft: null });
+    },
+    onPointerLeave() {
+      if (!doing) bench.set({ pointer: null });
+    },
+    onContextMenu(event: { preventDefault(): void }) {
+      event.preventDefault();
+    },
+  };
+}
+
+/** The topmost repair at a picture point. */
+function repairAt(bench: Bench, at: Point): string | null {
+  const { records } = bench.store.getState();
+  if (!records) return null;
+  const frame = frameOf(records.picture);
+  return activeRepairs(records).reverse().find((r) => hits(r, at, frame))?.id ?? null;
+}
+
+/** A click that says where to copy from: for the selected repair when picking, else for the next one. */
+export function nameDonor(bench: Bench, at: Point): void {
+  const { tool, selected, records } = bench.store.getState();
+  const repair = records?.repairs.find((r) => r.id === selected);
+  bench.set({ pickingDonor: false });
+  if (tool.shape === 'pick' && repair && repair.method.kind !== 'fill') {
+    const [x, y] = siteMiddle(repair.site, repair.width);
+    const donor = { dx: Math.round(at[0] - x), dy: Math.round(at[1] - y) };
+    void bench.change('Move a donor', [repairEdit({ ...repair, method: { kind: repair.method.kind, donor } })]);
+    return;
+  }
+  bench.setTool({
+    donor: { kind: 'place', at },
+    ...(tool.method === 'fill' ? { method: 'clone' as const } : {}),
+  });
+}
+
+function rectangleOf(a: Point, b: Point): Site {
+  const x = Math.round(Math.min(a[0], b[0]));
+  const y = Math.round(Math.min(a[1], b[1]));
+  return {
+    kind: 'rectangle',
+    x,
+    y,
+    width: Math.max(1, Math.round(Math.max(a[0], b[0])) - x),
+    height: Math.max(1, Math.round(Math.max(a[1], b[1])) - y),
+  };
+}
+
+function strayed(points: readonly Point[], from: Point): number {
+  return points.reduce((most, [x, y]) => Math.max(most, Math.hypot(x - from[0], y - from[1])), 0);
+}

@@ -1,0 +1,92 @@
+import type { View } from '@tersum/document';
+import { levelCount, levelSize, TILE, tileName } from '@tersum/document';
+import type { TileStore } from './tile-store.js';
+import type { Size, Viewport } from './viewport.js';
+import { toPicture } from './viewport.js';
+
+/** Which state of the picture is drawn. */
+export type State = { readonly kind: 'original' } | { readonly kind: 'repaired'; readonly view: View | null };
+
+/**
+ * Draws the part of the picture that a viewport shows, from the coarsest level that is sharp enough; places
+ * whose tile is still coming show a coarser one.
+ * @param ctx its transform is in device px; `ratio` device px make a CSS px
+ */
+export function paintPicture(
+  ctx: CanvasRenderingContext2D,
+  tiles: TileStore,
+  picture: Size,
+  state: State,
+  view: Viewport,
+  table: Size,
+  ratio: number,
+): void {
+  const levels = levelCount(picture);
+  const wanted = Math.floor(Math.log2(1 / (view.zoom * ratio)) + 0.01);
+  const level = Math.min(levels - 1, Math.max(0, wanted));
+  ctx.save();
+  const a = (-view.turn * Math.PI) / 180;
+  const scale = view.zoom * ratio;
+  ctx.translate((table.width / 2) * ratio, (table.height / 2) * ratio);
+  ctx.rotate(a);
+  ctx.scale(scale, scale);
+  ctx.translate(-view.x - 0.5, -view.y - 0.5);
+  ctx.imageSmoothingEnabled = scale < 2;
+  ctx.imageSmoothingQuality = 'high';
+  // Two layers are enough: the whole picture small, and what is wanted over it.
+  if (level < levels - 1) paintLevel(ctx, tiles, picture, state, levels - 1, null);
+  paintLevel(ctx, tiles, picture, state, level, visibleBox(view, table));
+  ctx.restore();
+}
+
+interface Box {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+function visibleBox(view: Viewport, table: Size): Box {
+  const corners = [
+    toPicture(view, table, [0, 0]),
+    toPicture(view, table, [table.width, 0]),
+    toPicture(view, table, [0, table.height]),
+    toPicture(view, table, [table.width, table.height]),
+  ];
+  const xs = corners.map((c) => c[0]);
+  const ys = corners.map((c) => c[1]);
+  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+}
+
+function paintLevel(
+  ctx: CanvasRenderingContext2D,
+  tiles: TileStore,
+  picture: Size,
+  state: State,
+  level: number,
+  box: Box | null,
+): void {
+  const size = levelSize(picture, level);
+  const span = TILE * 2 ** level;
+  const columns = Math.ceil(size.width / TILE);
+  const rows = Math.ceil(size.height / TILE);
+  const within = (v: number, most: number): number => Math.min(most, Math.max(0, Math.floor(v)));
+  const c0 = box ? within(box.x0 / span, columns - 1) : 0;
+  const c1 = box ? within(box.x1 / span, columns - 1) : columns - 1;
+  const r0 = box ? within(box.y0 / span, rows - 1) : 0;
+  const r1 = box ? within(box.y1 / span, rows - 1) : rows - 1;
+  for (let row = r0; row <= r1; row++) {
+    for (let column = c0; column <= c1; column++) {
+      const place = tileName({ level, column, row });
+      const bitmap =
+        state.kind === 'original' ? tiles.original(place) : tiles.repaired(state.view, place);
+      if (!bitmap) continue;
+      const x = column * span;
+      const y = row * span;
+      // The last tile of a level may stand for half a pixel more than the picture has.
+      const w = Math.min(bitmap.width * 2 ** level, picture.width - x);
+      const h = Math.min(bitmap.height * 2 ** level, picture.height - y);
+      ctx.drawImage(bitmap, 0, 0, w / 2 ** level, h / 2 ** level, x, y, w, h);
+    }
+  }
+}

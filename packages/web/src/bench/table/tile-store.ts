@@ -1,0 +1,117 @@
+import type { View } from '@tersum/document';
+import { tileAddress } from '../../api/pictures.js';
+
+interface Held {
+  readonly bitmap: ImageBitmap;
+  used: number;
+}
+
+const MOST_TILES = 220;
+const AT_ONCE = 8;
+
+/** Loads tiles and keeps the ones used last. A place whose new content is still coming shows its old one. */
+export class TileStore {
+  private readonly held = new Map<string, Held>();
+  private readonly coming = new Set<string>();
+  /** What the server no longer has; a newer view names it differently. */
+  private readonly refused = new Set<string>();
+  private readonly waiting: string[] = [];
+  /** Address shown last at each place of the repaired picture. */
+  private readonly shownAt = new Map<string, string>();
+  private readonly listeners = new Set<() => void>();
+  private clock = 0;
+  private loading = 0;
+  private closed = false;
+
+  constructor(private readonly picture: string) {}
+
+  /** Called whenever a tile has arrived. @returns stops it */
+  onArrival(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  /** Whether nothing is on its way. */
+  get settled(): boolean {
+    return this.coming.size === 0 && this.waiting.length === 0;
+  }
+
+  /** The tile of the original at a place, if it is here; asks for it if not. */
+  original(place: string): ImageBitmap | null {
+    return this.take(tileAddress(this.picture, place, 'original'));
+  }
+
+  /** The tile of a repaired state at a place; an earlier state's while the new one is coming. */
+  repaired(view: View | null, place: string): ImageBitmap | null {
+    const key = view?.tiles[place];
+    const address = tileAddress(this.picture, place, key ?? 'original');
+    const fresh = this.take(address);
+    if (fresh) {
+      this.shownAt.set(place, address);
+      return fresh;
+    }
+    const before = this.shownAt.get(place);
+    return (before ? this.peek(before) : null) ?? this.peek(tileAddress(this.picture, place, 'original'));
+  }
+
+  close(): void {
+    this.closed = true;
+    for (const { bitmap } of this.held.values()) bitmap.close();
+    this.held.clear();
+    this.listeners.clear();
+  }
+
+  private peek(address: string): ImageBitmap | null {
+    const held = this.held.get(address);
+    if (!held) return null;
+    held.used = ++this.clock;
+    return held.bitmap;
+  }
+
+  private take(address: string): ImageBitmap | null {
+    const bitmap = this.peek(address);
+    if (bitmap || this.coming.has(address) || this.refused.has(address)) return bitmap;
+    // What is asked for last is looked at now: it goes first.
+    this.coming.add(address);
+    this.waiting.push(address);
+    this.pump();
+    return null;
+  }
+
+  private pump(): void {
+    while (this.loading < AT_ONCE && this.waiting.length) {
+      const address = this.waiting.pop()!;
+      this.loading++;
+      this.load(address)
+        .catch(() => undefined)
+        .finally(() => {
+          this.loading--;
+          this.coming.delete(address);
+          if (this.closed) return;
+          this.pump();
+          for (const tell of this.listeners) tell();
+        });
+    }
+  }
+
+  private async load(address: string): Promise<void> {
+    const response = await fetch(address);
+    if (!response.ok) {
+      this.refused.add(address);
+      return;
+    }
+    const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' });
+    if (this.closed) return bitmap.close();
+    this.held.set(address, { bitmap, used: ++this.clock });
+    this.forget();
+  }
+
+  private forget(): void {
+    if (this.held.size <= MOST_TILES) return;
+    const oldest = [...this.held.entries()].sort((a, b) => a[1].used - b[1].used);
+    for (const [address, { bitmap }] of oldest.slice(0, MOST_TILES / 8)) {
+      bitmap.close();
+      this.held.delete(address);
+    }
+  }
+}

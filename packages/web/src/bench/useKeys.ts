@@ -1,0 +1,140 @@
+import { useEffect } from 'react';
+import type { Bench } from './model/bench.js';
+import { useBench } from './model/context.js';
+import { finishDraft } from './model/drafting.js';
+import { docketOrder } from './model/repairs.js';
+import { chooseMethod, setWidth } from './card/settings.js';
+import { fitted, panned, zoomedAt } from './table/viewport.js';
+
+/** The bench's keys. Fields and open windows keep theirs. */
+export function useKeys(): void {
+  const { bench } = useBench();
+  useEffect(() => {
+    const down = (event: KeyboardEvent): void => {
+      if (busyElsewhere(event)) return;
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+        void (event.shiftKey ? bench.redo() : bench.undo());
+        event.preventDefault();
+        return;
+      }
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (press(bench, event.key, event)) event.preventDefault();
+    };
+    const up = (event: KeyboardEvent): void => {
+      const key = event.key.toLowerCase();
+      if (key === 'v') bench.set({ asReceived: false });
+      if (key === 'a') bench.set({ showAll: false });
+      if (key === 'd') bench.set({ pickingDonor: false });
+    };
+    const leave = (): void => bench.set({ asReceived: false, showAll: false, pickingDonor: false });
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    window.addEventListener('blur', leave);
+    return () => {
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+      window.removeEventListener('blur', leave);
+    };
+  }, [bench]);
+}
+
+function busyElsewhere(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement;
+  if (target.closest('[role="dialog"]')) return true;
+  if (target.matches('input:not([type="range"]), textarea, select')) return true;
+  // Sliders and buttons keep the keys that work them.
+  const working = target.matches('input[type="range"], [role="slider"]')
+    ? ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']
+    : target.matches('button, a')
+      ? ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', ' ']
+      : [];
+  return working.includes(event.key);
+}
+
+/** @returns whether the key meant something */
+function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
+  const s = bench.store.getState();
+  const { viewport, table, records, tool } = s;
+  switch (key.length === 1 ? key.toLowerCase() : key) {
+    case '1':
+      return chooseMethod(bench, 'clone');
+    case '2':
+      return chooseMethod(bench, 'graft');
+    case '4':
+      return chooseMethod(bench, 'fill');
+    case ',':
+      return setWidth(bench, Math.max(1, Math.round(tool.width / 1.15 - 0.5)));
+    case '.':
+      return setWidth(bench, Math.round(tool.width * 1.15 + 0.5));
+    case ';':
+      bench.setTool({ softness: Math.max(0, Math.round(tool.softness * 20 - 1) / 20) });
+      return true;
+    case "'":
+      bench.setTool({ softness: Math.min(1, Math.round(tool.softness * 20 + 1) / 20) });
+      return true;
+    case 'Enter':
+      if (!s.draft || (event.target as HTMLElement).matches('button, a')) return false;
+      void finishDraft(bench);
+      return true;
+    case 'Escape':
+      bench.set(s.draft ? { draft: null } : { selected: null });
+      return true;
+    case 'Delete':
+    case 'Backspace':
+      if (!s.selected) return false;
+      void bench.change('Delete a repair', [{ entity: 'repair', id: s.selected, after: null }]);
+      return true;
+    case 'n':
+    case 'p': {
+      if (!records) return false;
+      const order = docketOrder(records);
+      const at = order.findIndex((r) => r.id === s.selected);
+      const step = key.toLowerCase() === 'n' ? 1 : -1;
+      const next = at < 0 ? (step > 0 ? 0 : order.length - 1) : at + step;
+      bench.set({ selected: order[Math.min(order.length - 1, Math.max(0, next))]?.id ?? null });
+      return true;
+    }
+    case 'v':
+      bench.set({ asReceived: true });
+      return true;
+    case 'a':
+      bench.set({ showAll: true });
+      return true;
+    case 'd':
+      bench.set({ pickingDonor: true });
+      return true;
+    case 'b':
+      bench.set({ split: s.split === null ? 0.5 : null });
+      return true;
+  }
+  if (!viewport || !records) return false;
+  const middle = [table.width / 2, table.height / 2] as const;
+  switch (key.length === 1 ? key.toLowerCase() : key) {
+    case 'f':
+      bench.set({ viewport: fitted(records.picture, table, viewport.turn) });
+      return true;
+    case 'r':
+      bench.set({ viewport: zoomedAt(viewport, table, middle, 1 / viewport.zoom) });
+      return true;
+    case 't':
+      bench.set({ viewport: zoomedAt(viewport, table, middle, 2 / viewport.zoom) });
+      return true;
+    case 'q':
+    case 'e':
+      bench.set({ viewport: { ...viewport, turn: viewport.turn + (key.toLowerCase() === 'q' ? 5 : -5) } });
+      return true;
+    case 'ArrowLeft':
+      bench.set({ viewport: panned(viewport, 60, 0) });
+      return true;
+    case 'ArrowRight':
+      bench.set({ viewport: panned(viewport, -60, 0) });
+      return true;
+    case 'ArrowUp':
+      bench.set({ viewport: panned(viewport, 0, 60) });
+      return true;
+    case 'ArrowDown':
+      bench.set({ viewport: panned(viewport, 0, -60) });
+      return true;
+  }
+  return false;
+}

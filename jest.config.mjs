@@ -21,6 +21,7 @@ export default {
   projects: [
     project('core'),
     project('document'),
+    project('codec'),
     project('server'),
     project('cli'),
     project('demo'),

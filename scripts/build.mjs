@@ -32,6 +32,8 @@ await build({
   logLevel: 'warning',
   plugins: [packagesOutside],
 });
-await cp(join(root, 'packages/server/migrations'), join(root, 'dist/migrations'), { recursive: true });
+await cp(join(root, 'packages/server/migrations'), join(root, 'dist/migrations'), {
+  recursive: true,
+});
 await cp(join(root, 'packages/demo/photos'), join(root, 'dist/photos'), { recursive: true });
 run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'packages/web') });

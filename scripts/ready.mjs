@@ -15,21 +15,25 @@ export function run(command, args, options = {}) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-/** Installs packages when the lock file is not the one they were installed from. */
+/** Installs packages when there are none, or the lock file is newer than they are. */
 export function installPackages() {
-  const wanted = hashOf([join(root, 'package-lock.json')]);
-  if (existsSync(join(root, 'node_modules', 'tsx')) && stamp('packages') === wanted) return;
+  const installed = join(root, 'node_modules', '.package-lock.json');
+  const wanted = join(root, 'package-lock.json');
+  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(wanted).mtimeMs) return;
   console.log('Installing packages; this takes a few minutes the first time.');
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
-  setStamp('packages', wanted);
 }
 
 /** Builds pages and server when a source is newer than the build. */
 export function buildIfStale() {
-  const sources = ['core', 'document', 'server', 'web', 'cli', 'demo'].flatMap((name) =>
+  const sources = ['core', 'document', 'codec', 'server', 'web', 'cli', 'demo'].flatMap((name) =>
     filesIn(join(root, 'packages', name)),
   );
-  const wanted = hashOf([...sources, join(root, 'package-lock.json'), join(root, 'scripts/build.mjs')]);
+  const wanted = hashOf([
+    ...sources,
+    join(root, 'package-lock.json'),
+    join(root, 'scripts/build.mjs'),
+  ]);
   if (existsSync(join(root, 'dist', 'server', 'main.js')) && stamp('build') === wanted) return;
   console.log('Building.');
   run(process.execPath, [join(root, 'scripts', 'build.mjs')]);
@@ -39,7 +43,8 @@ export function buildIfStale() {
 function filesIn(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     const path = join(folder, entry.name);
-    if (entry.isDirectory()) return entry.name === 'node_modules' || entry.name === 'photos' ? [] : filesIn(path);
+    if (entry.isDirectory())
+      return entry.name === 'node_modules' || entry.name === 'photos' ? [] : filesIn(path);
     return entry.name.includes('.test.') ? [] : [path];
   });
 }

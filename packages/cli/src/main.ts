@@ -1,1 +1,36 @@
-console.error('not yet');
+import { isUserProblem } from '@tersum/codec';
+import { fillCommand } from './fill.js';
+import { cloneCommand, graftCommand } from './copy.js';
+import { BadUsage } from './usage.js';
+
+const COMMANDS = { fill: fillCommand, clone: cloneCommand, graft: graftCommand } as const;
+
+const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
+
+  fill IN --mask M --out OUT [--seed N] [--avoid M3] [--donors M2] [--adapt 0..1]
+  graft IN --mask M --donor DX,DY|auto [--strength 0..1] [--softness 0..1] --out OUT
+  clone IN --mask M --donor DX,DY|auto [--strength 0..1] [--softness 0..1] --out OUT
+`;
+
+/** Runs one command. @returns the exit code: 0 done, 2 bad usage or input, 1 anything else */
+async function main([name, ...rest]: string[]): Promise<number> {
+  if (!name || name === 'help' || name === '--help') {
+    process.stdout.write(HELP);
+    return name ? 0 : 2;
+  }
+  try {
+    const command = COMMANDS[name as keyof typeof COMMANDS];
+    if (!command) throw new BadUsage(`there is no command '${name}'; see 'tersum help'`);
+    await command(rest);
+    return 0;
+  } catch (error) {
+    if (error instanceof BadUsage || isUserProblem(error)) {
+      process.stderr.write(`tersum: ${error.message}\n`);
+      return 2;
+    }
+    process.stderr.write(`tersum: ${error instanceof Error ? error.message : String(error)}\n`);
+    return 1;
+  }
+}
+
+process.exitCode = await main(process.argv.slice(2));

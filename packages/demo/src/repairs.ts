@@ -30,7 +30,10 @@ export function fillOf(name: string, seed = 1): Repair['method'] {
 }
 
 /** Spots mended by grafts from a donor beside each. */
-export function spots(places: readonly [x: number, y: number, width: number, dx: number, dy: number][], reason: string): Sketch[] {
+export function spots(
+  places: readonly [x: number, y: number, width: number, dx: number, dy: number][],
+  reason: string,
+): Sketch[] {
   return places.map(([x, y, width, dx, dy]) => ({
     site: { kind: 'dab', at: [x, y] },
     width,

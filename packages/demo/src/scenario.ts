@@ -83,10 +83,17 @@ function lane(layerId: string): Omit<Change, 'version'>[] {
     { label: 'Rename layer', edits: [renamed(layerId, 'Wires')] },
     ...done('lane', layerId, 'Fill a wire', [
       {
-        site: { kind: 'chain', points: [[1248, 92], [1049, 520]], bends: [-16] },
+        site: {
+          kind: 'chain',
+          points: [
+            [1319, 18],
+            [1268, 312],
+          ],
+          bends: [-3],
+        },
         width: 13,
         method: fillOf('lane wire'),
-        reason: 'Wire 8 px wide over open sky',
+        reason: 'Wire 7 px wide, sky and roof behind it',
       },
     ]),
   ];
@@ -97,7 +104,14 @@ function print(layerId: string): Omit<Change, 'version'>[] {
     { label: 'Rename layer', edits: [renamed(layerId, 'Scratches')] },
     ...done('print', layerId, 'Fill a scratch', [
       {
-        site: { kind: 'chain', points: [[800, 296], [1182, 664]], bends: [0] },
+        site: {
+          kind: 'chain',
+          points: [
+            [800, 296],
+            [1182, 664],
+          ],
+          bends: [0],
+        },
         width: 14,
         method: fillOf('print scratch'),
         reason: 'Scratch 3 px wide over sky and roof',
@@ -134,19 +148,39 @@ function head(layerId: string): Omit<Change, 'version'>[] {
     {
       label: 'Add layer',
       edits: [
-        { entity: 'layer', id: lip, after: { id: lip, name: 'Along the lip', visible: true, position: 1 } },
+        {
+          entity: 'layer',
+          id: lip,
+          after: { id: lip, name: 'Along the lip', visible: true, position: 1 },
+        },
       ],
     },
-    ...done('eyes', layerId, 'Graft a spot', spots([
-      [406, 586, 17, -26, 4],
-      [405, 725, 14, -22, 6],
-      [691, 547, 18, 4, -26],
-    ], beside)),
-    ...done('lip', lip, 'Graft a chip', spots([
-      [776, 862, 26, 30, -6],
-      [842, 856, 13, 6, -22],
-      [382, 883, 18, -20, -16],
-    ], beside)),
+    ...done(
+      'eyes',
+      layerId,
+      'Graft a spot',
+      spots(
+        [
+          [406, 586, 17, -26, 4],
+          [405, 725, 14, -22, 6],
+          [691, 547, 18, 4, -26],
+        ],
+        beside,
+      ),
+    ),
+    ...done(
+      'lip',
+      lip,
+      'Graft a chip',
+      spots(
+        [
+          [776, 862, 26, 30, -6],
+          [842, 856, 13, 6, -22],
+          [382, 883, 18, -20, -16],
+        ],
+        beside,
+      ),
+    ),
   ];
 }
 

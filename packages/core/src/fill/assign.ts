@@ -81,7 +81,13 @@ function settle(field: Field, allowed: Uint8Array, sourceOf: Int32Array, sweep: 
     return r * r + g * g + c * c;
   };
   const inside = (p: number, x: number, side: number): boolean =>
-    side === 0 ? x + 1 < width : side === 1 ? x > 0 : side === 2 ? p < width * (height - 1) : p >= width;
+    side === 0
+      ? x + 1 < width
+      : side === 1
+        ? x > 0
+        : side === 2
+          ? p < width * (height - 1)
+          : p >= width;
 
   const cost = (p: number, x: number, from: number): number => {
     let sum = FAITH * difference(p, from);

@@ -1,6 +1,9 @@
 import type { Random } from '../random/random.js';
+import { depthsOf } from '../shape/depth.js';
 import type { Level } from './level.js';
-import { depthsOf, HALF } from './level.js';
+import { HALF } from './level.js';
+import type { Kernel } from './memory.js';
+import { kernelMemory } from './memory.js';
 
 /** Nearest patches of one level: which source each patch that touches the hole is most like. */
 export interface Field {
@@ -21,9 +24,15 @@ export interface Field {
   readonly trust: Float32Array;
   /** Pixels to be filled. */
   readonly holes: Int32Array;
+  /** Works on the arrays above, which lie in its memory. */
+  readonly kernel: Kernel;
+  /** Room for the kernel's own use. */
+  readonly scratch: Int32Array;
 }
 
 const MOST_SOURCES = 65536;
+const SLACK = 64;
+const SCRATCH = 98;
 
 /** Prepares a level for matching; the matches are still unset. */
 export function fieldOf(level: Level): Field {
@@ -31,8 +40,16 @@ export function fieldOf(level: Level): Field {
   const n = width * height;
   const holeSum = boxCounts(hole, width, height);
   const bannedSum = boxCounts(banned, width, height);
-  const source = new Uint8Array(n);
-  const number = new Int32Array(n).fill(-1);
+  let count = 0;
+  for (let y = HALF; y < height - HALF; y++)
+    for (let x = HALF; x < width - HALF; x++) if (holeSum[y * width + x]) count++;
+  const holes = pixelsOf(hole);
+  const memory = kernelMemory(9 * n + 16 * count + 4 * holes.length + 4 * SCRATCH + SLACK, 9);
+  // Rows are loaded 16 bytes at a time: the last ones reach a little beyond the pixels.
+  const pixels = memory.bytes(4 * n + SLACK).subarray(0, 4 * n);
+  pixels.set(level.pixels);
+  const source = memory.bytes(n);
+  const number = memory.words(n).fill(-1);
   const targets: number[] = [];
   const sources: number[] = [];
   for (let y = HALF; y < height - HALF; y++) {
@@ -49,19 +66,32 @@ export function fieldOf(level: Level): Field {
   }
   const step = Math.max(1, Math.floor(sources.length / MOST_SOURCES));
   const depths = depthsOf(hole, width, height);
-  const holes: number[] = [];
-  for (let p = 0; p < n; p++) if (hole[p]) holes.push(p);
+  const target = memory.words(count);
+  target.set(targets);
+  const trust = memory.floats(count);
+  for (let i = 0; i < count; i++) trust[i] = halfToThe(depths[target[i]!]!);
+  const kernelHoles = memory.words(holes.length);
+  kernelHoles.set(holes);
   return {
-    level,
+    level: { ...level, pixels },
     source,
     sources: Int32Array.from(sources.filter((_, i) => i % step === 0)),
     number,
-    target: Int32Array.from(targets),
-    match: new Int32Array(targets.length),
-    distance: new Int32Array(targets.length),
-    trust: Float32Array.from(targets, (p) => halfToThe(depths[p]!)),
-    holes: Int32Array.from(holes),
+    target,
+    match: memory.words(count),
+    distance: memory.words(count),
+    trust,
+    holes: kernelHoles,
+    kernel: memory.kernel,
+    scratch: memory.words(SCRATCH),
   };
+}
+
+/** Pixels where a mask is set, in reading order. */
+export function pixelsOf(mask: Uint8Array): number[] {
+  const pixels: number[] = [];
+  for (let p = 0; p < mask.length; p++) if (mask[p]) pixels.push(p);
+  return pixels;
 }
 
 /** Matches every target with a source by chance. */

@@ -16,15 +16,27 @@ function draw(width: number, height: number, colour: (x: number, y: number) => n
 
 function holeAt(raster: Raster, x0: number, y0: number, w: number, h: number): Uint8Array {
   const hole = new Uint8Array(raster.width * raster.height);
-  for (let y = y0; y < y0 + h; y++) for (let x = x0; x < x0 + w; x++) hole[y * raster.width + x] = 1;
+  for (let y = y0; y < y0 + h; y++)
+    for (let x = x0; x < x0 + w; x++) hole[y * raster.width + x] = 1;
   return hole;
 }
 
 /** Fills with foreign content in the hole, so that reading it would show. */
-function mend(truth: Raster, hole: Uint8Array, banned = new Uint8Array(hole.length), seed = 1) {
-  const damaged = { ...truth, data: truth.data.map((v, i) => (hole[Math.floor(i / 3)] ? 255 - v : v)) };
+function mend(
+  truth: Raster,
+  hole: Uint8Array,
+  banned: Uint8Array = new Uint8Array(hole.length),
+  seed = 1,
+) {
+  const damaged = {
+    ...truth,
+    data: truth.data.map((v, i) => (hole[Math.floor(i / 3)] ? 255 - v : v)),
+  };
   const map = searchFill(damaged, frameOf(truth), hole, banned, { seed });
-  const out = fill({ below: damaged, origin: frameOf(truth), map, coverage: Float32Array.from(hole) }, 1);
+  const out = fill(
+    { below: damaged, origin: frameOf(truth), map, coverage: Float32Array.from(hole) },
+    1,
+  );
   return { map, out, damaged };
 }
 
@@ -33,7 +45,8 @@ describe('fill', () => {
     const truth = draw(96, 80, (x, y) => (((x >> 2) + (y >> 3)) % 2 ? 200 : 60));
     const { out } = mend(truth, holeAt(truth, 40, 30, 14, 14));
     let wrong = 0;
-    for (let i = 0; i < out.data.length; i++) if (Math.abs(out.data[i]! - truth.data[i]!) > 8) wrong++;
+    for (let i = 0; i < out.data.length; i++)
+      if (Math.abs(out.data[i]! - truth.data[i]!) > 8) wrong++;
     expect(wrong / 3).toBeLessThan(10);
   });
 
@@ -89,7 +102,8 @@ describe('fill', () => {
     const random = seededRandom(2);
     const truth = draw(64, 64, (x, y) => ((x * y) % 97) + random.between(0, 60));
     const hole = holeAt(truth, 24, 24, 12, 10);
-    const hash = (seed: number): string => digest(packDonorMap(mend(truth, hole, undefined, seed).map));
+    const hash = (seed: number): string =>
+      digest(packDonorMap(mend(truth, hole, undefined, seed).map));
     expect(hash(3)).toBe(hash(3));
   });
 
@@ -107,7 +121,9 @@ describe('fill', () => {
   test('says so when there is nothing to copy', () => {
     const raster = draw(30, 30, () => 100);
     const all = new Uint8Array(900).fill(1);
-    expect(() => searchFill(raster, frameOf(raster), all, new Uint8Array(900))).toThrow(NothingToCopy);
+    expect(() => searchFill(raster, frameOf(raster), all, new Uint8Array(900))).toThrow(
+      NothingToCopy,
+    );
   });
 
   test('a single pixel is filled', () => {
@@ -120,7 +136,9 @@ describe('fill', () => {
     const raster = draw(60, 60, (x) => x);
     const hole = holeAt(raster, 20, 20, 20, 20);
     const task = { signal: { aborted: true } };
-    expect(() => searchFill(raster, frameOf(raster), hole, new Uint8Array(3600), {}, task)).toThrow('cancelled');
+    expect(() => searchFill(raster, frameOf(raster), hole, new Uint8Array(3600), {}, task)).toThrow(
+      'cancelled',
+    );
   });
 });
 
@@ -137,9 +155,24 @@ describe('donor map', () => {
   });
 
   test('names rectangles that hold every source and its neighbours', () => {
-    const rects = sourceRects({ ...map, rect: { x: 100, y: 100, width: 2, height: 2 } }, { x: 0, y: 0, width: 500, height: 300 });
-    for (const [x, y] of [[105, 101], [92, 100], [401, 99]] as const)
-      for (const [a, b] of [[x, y], [x + 1, y], [x - 1, y], [x, y + 1], [x, y - 1]] as const)
-        expect(rects.some((r) => a >= r.x && a < r.x + r.width && b >= r.y && b < r.y + r.height)).toBe(true);
+    const rects = sourceRects(
+      { ...map, rect: { x: 100, y: 100, width: 2, height: 2 } },
+      { x: 0, y: 0, width: 500, height: 300 },
+    );
+    for (const [x, y] of [
+      [105, 101],
+      [92, 100],
+      [401, 99],
+    ] as const)
+      for (const [a, b] of [
+        [x, y],
+        [x + 1, y],
+        [x - 1, y],
+        [x, y + 1],
+        [x, y - 1],
+      ] as const)
+        expect(
+          rects.some((r) => a >= r.x && a < r.x + r.width && b >= r.y && b < r.y + r.height),
+        ).toBe(true);
   });
 });

@@ -69,35 +69,6 @@ export function halve(fine: Level): Level {
   return { width, height, pixels, hole, banned };
 }
 
-/** Chamfer distance into the hole, px; 0 outside. */
-export function depthsOf(hole: Uint8Array, width: number, height: number): Float32Array {
-  const far = 1e6;
-  const diagonal = 4 / 3;
-  const d = Float32Array.from(hole, (v) => (v ? far : 0));
-  const at = (x: number, y: number): number =>
-    x < 0 || y < 0 || x >= width || y >= height ? far : d[y * width + x]!;
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++)
-      if (hole[p])
-        d[p] = Math.min(
-          at(x - 1, y) + 1,
-          at(x, y - 1) + 1,
-          at(x - 1, y - 1) + diagonal,
-          at(x + 1, y - 1) + diagonal,
-        );
-  for (let y = height - 1, p = hole.length - 1; y >= 0; y--)
-    for (let x = width - 1; x >= 0; x--, p--)
-      if (hole[p])
-        d[p] = Math.min(
-          d[p]!,
-          at(x + 1, y) + 1,
-          at(x, y + 1) + 1,
-          at(x + 1, y + 1) + diagonal,
-          at(x - 1, y + 1) + diagonal,
-        );
-  return d;
-}
-
 function addTexture(pixels: Uint8Array, hole: Uint8Array, width: number, height: number): void {
   const n = width * height;
   const gradient = new Float32Array(n);

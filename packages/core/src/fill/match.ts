@@ -29,7 +29,40 @@ export function patchDifference(
 }
 
 /** Brings the distances up to date with the pixels. */
-export function measureMatches(field: Field): void {
+export function measureMatches({ kernel, level, target, match, distance }: Field): void {
+  kernel.measure(
+    level.pixels.byteOffset,
+    target.byteOffset,
+    match.byteOffset,
+    distance.byteOffset,
+    level.width,
+    target.length,
+  );
+}
+
+/**
+ * One sweep of PatchMatch (Barnes et al., SIGGRAPH 2009): every target tries its neighbours' matches, shifted,
+ * and random places at halving radii. Even passes run forwards, odd ones backwards.
+ */
+export function improveMatches(field: Field, pass: number, seed: number): void {
+  const { kernel, level, source, number, target, match, distance } = field;
+  kernel.improve(
+    level.pixels.byteOffset,
+    source.byteOffset,
+    number.byteOffset,
+    target.byteOffset,
+    match.byteOffset,
+    distance.byteOffset,
+    level.width,
+    level.height,
+    target.length,
+    pass,
+    seed,
+  );
+}
+
+/** Twin of {@link measureMatches} in plain TypeScript. */
+export function measureMatchesPlainly(field: Field): void {
   const { level, target, match, distance } = field;
   const stride = level.width * 4;
   for (let i = 0; i < target.length; i++)
@@ -37,11 +70,10 @@ export function measureMatches(field: Field): void {
 }
 
 /**
- * One sweep of PatchMatch (Barnes et al., SIGGRAPH 2009): every target tries its neighbours' matches, shifted,
- * and random places at halving radii. Even passes run forwards, odd ones backwards. Chance is drawn anew from
- * (seed, pass, row), so the result does not depend on how rows are split.
+ * Twin of {@link improveMatches} in plain TypeScript: the definition the kernel is held to. Chance is drawn
+ * anew from (seed, pass, row), so the result does not depend on how rows are split.
  */
-export function improveMatches(field: Field, pass: number, seed: number): void {
+export function improveMatchesPlainly(field: Field, pass: number, seed: number): void {
   const { level, source, number, target, match, distance } = field;
   const { width, height, pixels } = level;
   const stride = width * 4;

@@ -2,6 +2,7 @@ import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { frameOf, intersect } from '../raster/rect.js';
+import { depthsOf } from '../shape/depth.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { assignSources } from './assign.js';
@@ -10,7 +11,7 @@ import { NOT_FILLED } from './donor-map.js';
 import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
 import type { Level } from './level.js';
-import { depthsOf, finestLevel, HALF, halve } from './level.js';
+import { finestLevel, HALF, halve } from './level.js';
 import { improveMatches, measureMatches } from './match.js';
 import { peelInwards } from './start.js';
 import { vote } from './vote.js';
@@ -92,7 +93,9 @@ export function searchMargin(depth: number): number {
 
 /** Greatest depth of a hole, px (chamfer distance). */
 export function deepest(hole: Uint8Array, width: number, height: number): number {
-  return depthsOf(hole, width, height).reduce((a, b) => (b < 1e6 && b > a ? b : a), 0);
+  let most = 0;
+  for (const d of depthsOf(hole, width, height)) if (d > most && d < 1e6) most = d;
+  return most;
 }
 
 function rounds(level: number, levels: number): number {
@@ -113,7 +116,8 @@ function pyramidOf(finest: Level, coarsestDepth: number): Level[] {
 
 function mapOf(field: Field, origin: Rect, banned: Uint8Array): DonorMap {
   const { width, hole } = field.level;
-  const allowed = Uint8Array.from(hole, (h, p) => (h || banned[p] ? 0 : 1));
+  const allowed = new Uint8Array(hole.length);
+  for (let p = 0; p < hole.length; p++) allowed[p] = hole[p] || banned[p] ? 0 : 1;
   const sourceOf = assignSources(field, allowed);
   const box = boundsOf(field.holes, width);
   const rect = intersect(box, frameOf(field.level));

@@ -10,6 +10,24 @@ const SIDE = 2 * HALF + 1;
  * @param sharpness scale of the fall, as a share of the mean difference: the smaller, the fewer patches count
  */
 export function vote(field: Field, sharpness: number): void {
+  const { kernel, level, number, match, distance, trust, holes, scratch } = field;
+  kernel.vote(
+    level.pixels.byteOffset,
+    number.byteOffset,
+    match.byteOffset,
+    distance.byteOffset,
+    trust.byteOffset,
+    holes.byteOffset,
+    scratch.byteOffset,
+    level.width,
+    level.height,
+    holes.length,
+    sharpness,
+  );
+}
+
+/** Twin of {@link vote} in plain TypeScript: the definition the kernel is held to. */
+export function votePlainly(field: Field, sharpness: number): void {
   const { level, number, match, distance, trust, holes } = field;
   const { width, height, pixels } = level;
   const covering = new Int32Array(SIDE * SIDE);

@@ -1,19 +1,22 @@
 import { codeOfLinear, LINEAR_OF_CODE } from '../colour/srgb.js';
-import type { Raster } from './raster.js';
-import { createRaster } from './raster.js';
+import type { Depth, Raster } from './raster.js';
+import { createRaster, depthOf } from './raster.js';
+
+/** Rounding to 8 bits; the fraction is cut off when it is stored. */
+const TO_8_BITS: Record<Depth, (value: number) => number> = {
+  u8: (v) => v,
+  u16: (v) => (v * 255 + 32767) / 65535,
+  f32: (v) => Math.min(1, Math.max(0, v)) * 255 + 0.5,
+};
 
 /** 8-bit RGB (or grey) for the screen: alpha dropped, deeper samples rounded to 8 bits. */
 export function toDisplay(raster: Raster): Raster {
   const { width, height, channels, data } = raster;
   const shown = channels >= 3 ? 3 : 1;
-  if (data instanceof Uint8Array && shown === channels) return raster;
+  const depth = depthOf(data);
+  if (depth === 'u8' && shown === channels) return raster;
   const out = createRaster(width, height, shown);
-  const to8 =
-    data instanceof Uint8Array
-      ? (v: number): number => v
-      : data instanceof Uint16Array
-        ? (v: number): number => (v * 255 + 32767) / 65535
-        : (v: number): number => Math.min(1, Math.max(0, v)) * 255 + 0.5;
+  const to8 = TO_8_BITS[depth];
   for (let p = 0; p < width * height; p++)
     for (let c = 0; c < shown; c++) out.data[p * shown + c] = to8(data[p * channels + c]!);
   return out;

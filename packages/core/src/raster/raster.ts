@@ -28,14 +28,14 @@ export type Depth = 'u8' | 'u16' | 'f32';
 
 /** The largest sample value of a storage kind (255, 65535 or 1). */
 export function whiteOf(samples: Samples): number {
-  if (samples instanceof Uint8Array) return 255;
-  return samples instanceof Uint16Array ? 65535 : 1;
+  const depth = depthOf(samples);
+  return depth === 'u8' ? 255 : depth === 'u16' ? 65535 : 1;
 }
 
-/** Storage kind of `samples`. */
+/** Storage kind of `samples`; told by their size, which holds for arrays of other threads and realms too. */
 export function depthOf(samples: Samples): Depth {
-  if (samples instanceof Uint8Array) return 'u8';
-  return samples instanceof Uint16Array ? 'u16' : 'f32';
+  const size: number = samples.BYTES_PER_ELEMENT;
+  return size === 1 ? 'u8' : size === 2 ? 'u16' : 'f32';
 }
 
 /** Bytes one sample of storage kind `depth` takes. */

@@ -23,5 +23,8 @@ export function clone(input: DonorInput, strength: number): Raster {
 
 /** Coverage where a donor exists, 0 elsewhere. */
 export function coverageWithDonor(input: DonorInput): Float32Array {
-  return input.coverage.map((value, p) => (input.valid[p] ? value : 0));
+  const { coverage, valid } = input;
+  const out = new Float32Array(coverage.length);
+  for (let p = 0; p < out.length; p++) if (valid[p]) out[p] = coverage[p]!;
+  return out;
 }

@@ -4,7 +4,7 @@ import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { createSolver } from '../solve/multigrid.js';
-import { laplacian, neighbourPixel } from '../solve/system.js';
+import { cellOf, laplacian } from '../solve/system.js';
 import { layOver } from './blend.js';
 
 /** What replaying a fill works on. */
@@ -27,6 +27,17 @@ export interface FillBlendOptions {
   adapt?: number;
 }
 
+/** What each site pixel copies, as pixels of the window: one entry an unknown. */
+interface Sources {
+  readonly pixel: Int32Array;
+  readonly from: Int32Array;
+  /** Per side (right, left, below, above): the pixels whose difference is the wanted step, -1 for none. */
+  readonly steps: Int32Array;
+}
+
+/** Keeps large sites from drifting where hardly anything ties them to their ring. */
+const LEAST_TIE = 1e-4;
+
 /**
  * Replays a fill: copies every pixel from the source its donor map names and evens the tone across seams and
  * at the ring in the gradient domain (Perez et al. 2003; Agarwala et al., "Interactive Digital
@@ -35,67 +46,123 @@ export interface FillBlendOptions {
  */
 export function fill(input: FillInput, strength: number, options: FillBlendOptions = {}): Raster {
   const { below, origin, map, coverage } = input;
-  const { width, height, channels, data } = below;
-  const from = sourcesInWindow(map, origin, below);
-  const site = Uint8Array.from(from, (s) => (s >= 0 ? 1 : 0));
-  const system = laplacian(site, width, height);
-  const pixels = new Int32Array(system.size);
-  for (let i = 0; i < system.size; i++) pixels[i] = system.row[i]! * width + system.column[i]!;
+  const { channels, data } = below;
+  // The solve needs the site and its ring only, however far the sources lie.
+  const box = {
+    x: map.rect.x - origin.x - 1,
+    y: map.rect.y - origin.y - 1,
+    width: map.rect.width + 2,
+    height: map.rect.height + 2,
+  };
+  const x0 = Math.max(0, box.x);
+  const y0 = Math.max(0, box.y);
+  const width = Math.min(below.width, box.x + box.width) - x0;
+  const height = Math.min(below.height, box.y + box.height) - y0;
+
+  const site = siteOf(map, origin, below);
+  const mask = new Uint8Array(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      mask[y * width + x] = site[(y0 + y) * below.width + x0 + x]! >= 0 ? 1 : 0;
+  const system = laplacian(mask, width, height);
+  const unknowns: number[] = [];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (mask[y * width + x]) unknowns.push(cellOf(system.stride, x, y));
+  const cellPixel = (i: number): number =>
+    (Math.floor(i / system.stride) - 1 + y0) * below.width + (i % system.stride) - 1 + x0;
+
+  const sources = sourcesOf(unknowns.map(cellPixel), site, below);
   const adapt = options.adapt ?? 1;
-  // Screening ties the result to the copied tone; adapt 1 leaves only what keeps large sites from drifting.
-  const tie = adapt >= 1 ? 1e-4 : (1 - adapt) / Math.max(adapt, 1e-3);
-  for (let i = 0; i < system.size; i++) system.own[i]! += tie;
-  const solver = createSolver(system, { tolerance: whiteOf(data) === 255 ? 1e-5 : 1e-7 });
+  const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
+  for (const i of unknowns) system.own[i]! += tie;
+  const solver = createSolver(system, { tolerance: whiteOf(data) === 255 ? 2e-4 : 1e-7 });
 
-  const colour = Float64Array.from(data);
-  const b = new Float64Array(system.size);
-  const x = new Float64Array(system.size);
+  const colour = new Float64Array(data.length);
+  colour.set(data);
+  const b = new Float64Array(system.cells);
+  const f = new Float64Array(system.cells);
   for (let c = 0; c < colourChannels(channels); c++) {
-    const at = (p: number): number => data[p * channels + c]!;
-    for (let i = 0; i < pixels.length; i++) {
-      const p = pixels[i]!;
-      b[i] = tie * at(from[p]!) + wantedSteps(p, at);
-      x[i] = at(from[p]!);
+    for (let k = 0; k < unknowns.length; k++) {
+      const copied = data[sources.from[k]! * channels + c]!;
+      b[unknowns[k]!] = tie * copied + wantedSteps(sources.steps, k, data, channels, c);
+      f[unknowns[k]!] = copied;
     }
-    solver.solve(b, x);
-    for (let i = 0; i < pixels.length; i++) colour[pixels[i]! * channels + c] = x[i]!;
+    solver.solve(b, f);
+    for (let k = 0; k < unknowns.length; k++)
+      colour[sources.pixel[k]! * channels + c] = f[unknowns[k]!]!;
   }
-  const covered = coverage.map((value, p) => (site[p] ? value : 0));
+  const covered = new Float32Array(coverage.length);
+  for (let p = 0; p < covered.length; p++) if (site[p]! >= 0) covered[p] = coverage[p]!;
   return layOver(below, { data: colour }, covered, strength);
-
-  /** Sum over the neighbours of the step the sources want, plus the ring's own values. */
-  function wantedSteps(p: number, at: (p: number) => number): number {
-    const px = p % width;
-    const py = (p / width) | 0;
-    const s = from[p]!;
-    const sx = s % width;
-    const sy = (s / width) | 0;
-    let sum = 0;
-    for (let side = 0; side < 4; side++) {
-      const q = neighbourPixel(p, px, py, width, height, side);
-      if (q < 0) continue;
-      const mine = neighbourPixel(s, sx, sy, width, height, side);
-      const mineKnown = mine >= 0 && !site[mine];
-      if (!site[q]) {
-        sum += at(q) + (mineKnown ? at(s) - at(mine) : 0);
-        continue;
-      }
-      const t = from[q]!;
-      if (t === mine) {
-        sum += at(s) - at(t);
-        continue;
-      }
-      const theirs = neighbourPixel(t, t % width, (t / width) | 0, width, height, side ^ 1);
-      const theirsKnown = theirs >= 0 && !site[theirs];
-      const a = at(s) - (mineKnown ? at(mine) : at(t));
-      const d = (theirsKnown ? at(theirs) : at(s)) - at(t);
-      sum += (a + d) / 2;
-    }
-    return sum;
-  }
 }
 
-function sourcesInWindow(map: DonorMap, origin: Rect, window: Raster): Int32Array {
+/** A side: a known ring pixel whose value counts, then two pairs whose differences are averaged. */
+const PER_SIDE = 5;
+
+function wantedSteps(
+  steps: Int32Array,
+  k: number,
+  data: Raster['data'],
+  channels: number,
+  c: number,
+): number {
+  let sum = 0;
+  for (let at = k * 4 * PER_SIDE, end = at + 4 * PER_SIDE; at < end; at += PER_SIDE) {
+    const ring = steps[at]!;
+    if (ring === -2) continue;
+    if (ring >= 0) sum += data[ring * channels + c]!;
+    const a0 = steps[at + 1]!;
+    if (a0 < 0) continue;
+    const a = data[a0 * channels + c]! - data[steps[at + 2]! * channels + c]!;
+    const d0 = steps[at + 3]!;
+    sum += d0 < 0 ? a : (a + data[d0 * channels + c]! - data[steps[at + 4]! * channels + c]!) / 2;
+  }
+  return sum;
+}
+
+function sourcesOf(
+  pixels: readonly number[],
+  site: Int32Array,
+  { width, height }: Raster,
+): Sources {
+  const steps = new Int32Array(pixels.length * 4 * PER_SIDE).fill(-1);
+  const from = new Int32Array(pixels.length);
+  const beside = (p: number, side: number): number => {
+    const x = p % width;
+    if (side === 0) return x + 1 < width ? p + 1 : -1;
+    if (side === 1) return x > 0 ? p - 1 : -1;
+    if (side === 2) return p + width < width * height ? p + width : -1;
+    return p - width;
+  };
+  const known = (p: number): boolean => p >= 0 && site[p]! < 0;
+  pixels.forEach((p, k) => {
+    const s = (from[k] = site[p]!);
+    for (let side = 0; side < 4; side++) {
+      const at = (k * 4 + side) * PER_SIDE;
+      const q = beside(p, side);
+      if (q < 0) {
+        steps[at] = -2;
+        continue;
+      }
+      const mine = beside(s, side);
+      if (site[q]! < 0) {
+        steps[at] = q;
+        if (known(mine)) steps.set([s, mine], at + 1);
+        continue;
+      }
+      const t = site[q]!;
+      steps.set([s, known(mine) ? mine : t], at + 1);
+      if (t === mine) continue;
+      const theirs = beside(t, side ^ 1);
+      steps.set([known(theirs) ? theirs : s, t], at + 3);
+    }
+  });
+  return { pixel: Int32Array.from(pixels), from, steps };
+}
+
+/** For every window pixel the pixel it is copied from, -1 outside the site. */
+function siteOf(map: DonorMap, origin: Rect, window: Raster): Int32Array {
   const from = new Int32Array(window.width * window.height).fill(-1);
   const { rect, dx, dy } = map;
   for (let y = 0, i = 0; y < rect.height; y++) {

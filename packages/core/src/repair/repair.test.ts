@@ -26,14 +26,17 @@ function middle(value = 1): Float32Array {
 const everywhere = new Uint8Array(W * H).fill(1);
 
 describe('clone', () => {
-  test.each(['u8', 'u16'] as const)('copies the donor exactly inside and nothing outside, %s', (depth) => {
-    const below = noise(1, depth);
-    const donor = noise(2, depth);
-    const coverage = middle();
-    const out = clone({ below, donor, valid: everywhere, coverage }, 1);
-    for (let i = 0; i < out.data.length; i++)
-      expect(out.data[i]).toBe(coverage[Math.floor(i / 3)] ? donor.data[i] : below.data[i]);
-  });
+  test.each(['u8', 'u16'] as const)(
+    'copies the donor exactly inside and nothing outside, %s',
+    (depth) => {
+      const below = noise(1, depth);
+      const donor = noise(2, depth);
+      const coverage = middle();
+      const out = clone({ below, donor, valid: everywhere, coverage }, 1);
+      for (let i = 0; i < out.data.length; i++)
+        expect(out.data[i]).toBe(coverage[Math.floor(i / 3)] ? donor.data[i] : below.data[i]);
+    },
+  );
 
   // Worked example: 100 + (200 - 100) * 0.5 * 0.5 = 125.
   test('lays coverage times strength of the donor over the site', () => {

@@ -38,7 +38,13 @@ describe('coverage', () => {
     for (let y = 0; y < 80; y++)
       for (let x = 0; x < 100; x++) {
         const inside = x >= 10 && x < 15 && y >= 20 && y < 23;
-        const v = x >= c.rect.x && x < c.rect.x + c.rect.width && y >= c.rect.y && y < c.rect.y + c.rect.height ? at(c, x, y) : 0;
+        const v =
+          x >= c.rect.x &&
+          x < c.rect.x + c.rect.width &&
+          y >= c.rect.y &&
+          y < c.rect.y + c.rect.height
+            ? at(c, x, y)
+            : 0;
         expect(v).toBe(inside ? 1 : 0);
         count += v;
       }
@@ -47,7 +53,11 @@ describe('coverage', () => {
 
   test('an outline follows the even-odd rule', () => {
     const star = [
-      [50, 10], [60, 60], [20, 25], [80, 25], [40, 60],
+      [50, 10],
+      [60, 60],
+      [20, 25],
+      [80, 25],
+      [40, 60],
     ] as const;
     const c = coverageOf({ kind: 'outline', points: star }, hard, frame);
     expect(at(c, 50, 20)).toBe(1);
@@ -55,7 +65,10 @@ describe('coverage', () => {
   });
 
   test('is clipped to the picture and empty outside', () => {
-    expect(coverageOf({ kind: 'dab', at: [-2, -2] }, hard, frame).rect).toMatchObject({ x: 0, y: 0 });
+    expect(coverageOf({ kind: 'dab', at: [-2, -2] }, hard, frame).rect).toMatchObject({
+      x: 0,
+      y: 0,
+    });
     expect(coverageOf({ kind: 'dab', at: [-50, 0] }, hard, frame).values).toHaveLength(0);
   });
 });
@@ -74,7 +87,14 @@ describe('bowed runs', () => {
   });
 
   test('are about as long as the parabola', () => {
-    const path = pathOf({ kind: 'chain', points: [[0, 0], [100, 0]], bends: [10] });
+    const path = pathOf({
+      kind: 'chain',
+      points: [
+        [0, 0],
+        [100, 0],
+      ],
+      bends: [10],
+    });
     // s ~ c (1 + 8/3 (f/c)^2) for flat parabolas (handbook approximation).
     expect(pathLength(path)).toBeCloseTo(100 * (1 + (8 / 3) * 0.01), 0);
   });

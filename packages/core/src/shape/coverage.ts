@@ -44,7 +44,10 @@ export function extentOf(shape: SiteShape, brush: Brush): Rect {
 
 /** Pixels with any coverage at all: 1 inside, 0 outside. */
 export function supportOf(coverage: Coverage): Uint8Array {
-  return Uint8Array.from(coverage.values, (v) => (v > 0 ? 1 : 0));
+  const { values } = coverage;
+  const support = new Uint8Array(values.length);
+  for (let p = 0; p < values.length; p++) if (values[p]! > 0) support[p] = 1;
+  return support;
 }
 
 function coverLine(values: Float32Array, rect: Rect, path: readonly Point[], brush: Brush): void {

@@ -1,39 +1,52 @@
 /**
- * A symmetric positive definite system on the pixels of a mask: for every unknown p
+ * A symmetric positive definite system on the pixels of a masked window: for every unknown p
  *   sum over its neighbours q of weight(p,q) * (f(p) - f(q)) + own(p) * f(p) = b(p).
- * `own` holds what ties p to known values (Dirichlet ring, screening). Unknowns are numbered row by row.
+ * `own` holds what ties p to known values (Dirichlet ring, screening). Everything lies on a grid with a frame
+ * of one cell all round, so that neighbours are at i+1, i-1, i+stride and i-stride without any test.
  */
 export interface System {
-  readonly size: number;
-  /** Neighbours of unknown i at 4i..4i+3: right, left, below, above; `size` where there is none. */
-  readonly neighbours: Int32Array;
-  /** Weights in the same order; 0 where there is no neighbour. */
-  readonly weights: Float64Array;
+  /** Cells in a row, frame included: window width + 2. */
+  readonly stride: number;
+  /** Cells in all, frame included. */
+  readonly cells: number;
+  /** 1 where a cell is an unknown. */
+  readonly unknown: Uint8Array;
+  /** Rows of unknowns as pairs: first cell, cell after the last. */
+  readonly runs: Int32Array;
+  /** Weight between a cell and the one to its right; 0 unless both are unknowns. */
+  readonly right: Float64Array;
+  /** Weight between a cell and the one below it; 0 unless both are unknowns. */
+  readonly below: Float64Array;
   /** Weight that ties each unknown to known values. */
   readonly own: Float64Array;
-  /** Column and row of each unknown on its grid, for coarsening. */
-  readonly column: Int32Array;
-  readonly row: Int32Array;
 }
 
-/** Sum of all weights at unknown i: the diagonal of the matrix. */
-export function diagonalOf(system: System): Float64Array {
-  const { size, weights, own } = system;
-  const diagonal = new Float64Array(size);
-  for (let i = 0; i < size; i++) {
-    const k = 4 * i;
-    diagonal[i] = own[i]! + weights[k]! + weights[k + 1]! + weights[k + 2]! + weights[k + 3]!;
-  }
+/** Cell of window pixel x, y. */
+export function cellOf(stride: number, x: number, y: number): number {
+  return (y + 1) * stride + x + 1;
+}
+
+/** Sum of all weights at each unknown (the diagonal of the matrix); 0 elsewhere. */
+export function diagonalOf({ cells, stride, runs, right, below, own }: System): Float64Array {
+  const diagonal = new Float64Array(cells);
+  for (let k = 0; k < runs.length; k += 2)
+    for (let i = runs[k]!; i < runs[k + 1]!; i++)
+      diagonal[i] = own[i]! + right[i]! + right[i - 1]! + below[i]! + below[i - stride]!;
   return diagonal;
 }
 
-/** Number of each masked pixel, or `size` where the mask is 0. */
-export function numberPixels(mask: Uint8Array): { index: Int32Array; size: number } {
-  const index = new Int32Array(mask.length);
-  let size = 0;
-  for (let i = 0; i < mask.length; i++) if (mask[i]) index[i] = size++;
-  for (let i = 0; i < mask.length; i++) if (!mask[i]) index[i] = size;
-  return { index, size };
+/** Rows of unknowns as pairs of cells. */
+export function runsOf(unknown: Uint8Array, stride: number): Int32Array {
+  const runs: number[] = [];
+  for (let row = stride; row < unknown.length - stride; row += stride) {
+    for (let i = row + 1; i < row + stride - 1; i++) {
+      if (!unknown[i]) continue;
+      runs.push(i);
+      while (unknown[i]) i++;
+      runs.push(i);
+    }
+  }
+  return Int32Array.from(runs);
 }
 
 /**
@@ -43,42 +56,26 @@ export function numberPixels(mask: Uint8Array): { index: Int32Array; size: numbe
  * @param mask 1 = unknown, width * height
  */
 export function laplacian(mask: Uint8Array, width: number, height: number): System {
-  const { index, size } = numberPixels(mask);
-  const neighbours = new Int32Array(4 * size).fill(size);
-  const weights = new Float64Array(4 * size);
-  const own = new Float64Array(size);
-  const column = new Int32Array(size);
-  const row = new Int32Array(size);
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p++) {
-      if (!mask[p]) continue;
-      const i = index[p]!;
-      column[i] = x;
-      row[i] = y;
-      for (let side = 0; side < 4; side++) {
-        const q = neighbourPixel(p, x, y, width, height, side);
-        if (q < 0) continue;
-        if (mask[q]) {
-          neighbours[4 * i + side] = index[q]!;
-          weights[4 * i + side] = 1;
-        } else own[i]! += 1;
-      }
+  const stride = width + 2;
+  const cells = stride * (height + 2);
+  const unknown = new Uint8Array(cells);
+  for (let y = 0; y < height; y++)
+    unknown.set(mask.subarray(y * width, (y + 1) * width), cellOf(stride, 0, y));
+  const runs = runsOf(unknown, stride);
+  const right = new Float64Array(cells);
+  const below = new Float64Array(cells);
+  const own = new Float64Array(cells);
+  for (let k = 0; k < runs.length; k += 2) {
+    for (let i = runs[k]!; i < runs[k + 1]!; i++) {
+      const x = (i % stride) - 1;
+      const y = Math.floor(i / stride) - 1;
+      if (unknown[i + 1]) right[i] = 1;
+      else if (x + 1 < width) own[i]! += 1;
+      if (!unknown[i - 1] && x > 0) own[i]! += 1;
+      if (unknown[i + stride]) below[i] = 1;
+      else if (y + 1 < height) own[i]! += 1;
+      if (!unknown[i - stride] && y > 0) own[i]! += 1;
     }
   }
-  return { size, neighbours, weights, own, column, row };
-}
-
-/** Pixel beside p on `side` (0 right, 1 left, 2 below, 3 above), or -1 outside the window. */
-export function neighbourPixel(
-  p: number,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-  side: number,
-): number {
-  if (side === 0) return x + 1 < width ? p + 1 : -1;
-  if (side === 1) return x > 0 ? p - 1 : -1;
-  if (side === 2) return y + 1 < height ? p + width : -1;
-  return y > 0 ? p - width : -1;
+  return { stride, cells, unknown, runs, right, below, own };
 }

@@ -3,7 +3,12 @@ import type { ExportFormat } from './messages.js';
 /** The rule new exports start with. */
 export const DEFAULT_RULE = '{job}-{picture}-{date}';
 
-const EXTENSIONS: Record<ExportFormat, string> = { png: 'png', tiff: 'tif', jpeg: 'jpg', webp: 'webp' };
+const EXTENSIONS: Record<ExportFormat, string> = {
+  png: 'png',
+  tiff: 'tif',
+  jpeg: 'jpg',
+  webp: 'webp',
+};
 
 /**
  * The name a rule makes: {job}, {picture} and {date} are put in, and whatever a file system might refuse

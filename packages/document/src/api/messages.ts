@@ -58,9 +58,16 @@ export const DonorAnswerSchema = z.object({
   donor: z.object({ dx: z.number(), dy: z.number(), misfit: z.number() }).nullable(),
 });
 
-export const BowQuerySchema = z.object({ from: point, to: point });
-export const BowAnswerSchema = z.object({
-  line: z.object({ sagitta: z.number(), width: z.number(), contrast: z.number() }).nullable(),
+export const LineQuerySchema = z.object({ from: point, to: point });
+export const LineAnswerSchema = z.object({
+  line: z
+    .object({
+      points: z.array(point),
+      bends: z.array(z.number()),
+      width: z.number(),
+      contrast: z.number(),
+    })
+    .nullable(),
 });
 
 export const EXPORT_FORMATS = ['png', 'tiff', 'jpeg', 'webp'] as const;
@@ -86,4 +93,3 @@ export const ExportStatusSchema = z.object({
   warning: z.string().nullable(),
 });
 export type ExportStatus = z.infer<typeof ExportStatusSchema>;
-

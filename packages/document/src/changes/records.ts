@@ -9,7 +9,8 @@ export function applyEdits(records: Records, edits: readonly Edit[]): Records {
   const layers = new Map(records.layers.map((l) => [l.id, l]));
   const repairs = new Map(records.repairs.map((r) => [r.id, r]));
   for (const edit of edits) {
-    if (edit.after && edit.after.id !== edit.id) throw new BadChange('A record cannot change its name.');
+    if (edit.after && edit.after.id !== edit.id)
+      throw new BadChange('A record cannot change its name.');
     if (edit.entity === 'layer') put<Layer>(layers, edit.id, edit.after);
     else put<Repair>(repairs, edit.id, edit.after);
   }
@@ -32,7 +33,9 @@ export function deltasOf(records: Records, edits: readonly Edit[]): Delta[] {
 
 /** The edits that take `deltas` back. */
 export function reverse(deltas: readonly Delta[]): Edit[] {
-  return [...deltas].reverse().map(({ entity, id, before }) => ({ entity, id, after: before }) as Edit);
+  return [...deltas]
+    .reverse()
+    .map(({ entity, id, before }) => ({ entity, id, after: before }) as Edit);
 }
 
 /** The edits that do `deltas` again. */

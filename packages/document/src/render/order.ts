@@ -17,6 +17,9 @@ export function activeRepairs(records: Records): Repair[] {
     .flatMap((layer) => repairsOfLayer(records, layer.id).filter((r) => r.enabled));
 }
 
-function byPosition(a: { position: number; id: string }, b: { position: number; id: string }): number {
+function byPosition(
+  a: { position: number; id: string },
+  b: { position: number; id: string },
+): number {
   return a.position - b.position || (a.id < b.id ? -1 : 1);
 }

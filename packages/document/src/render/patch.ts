@@ -31,7 +31,8 @@ export function compose(original: Raster, patches: readonly Patch[], rect: Rect)
       let to = ((y - rect.y) * rect.width + common.x - rect.x) * channels;
       for (let x = 0; x < common.width; x++, from++, to += channels) {
         if (!patch.mask[from]) continue;
-        for (let c = 0; c < channels; c++) out.data[to + c] = patch.samples.data[from * channels + c]!;
+        for (let c = 0; c < channels; c++)
+          out.data[to + c] = patch.samples.data[from * channels + c]!;
       }
     }
   }
@@ -39,6 +40,9 @@ export function compose(original: Raster, patches: readonly Patch[], rect: Rect)
 }
 
 /** The patches that meet `rect`, in order. */
-export function patchesIn<P extends { readonly rect: Rect }>(patches: readonly P[], rect: Rect): P[] {
+export function patchesIn<P extends { readonly rect: Rect }>(
+  patches: readonly P[],
+  rect: Rect,
+): P[] {
   return patches.filter((p) => meets(p.rect, rect));
 }

@@ -18,7 +18,10 @@ export function readRects(repair: Repair, map: DonorMap | null, frame: Rect): Re
   const { method } = repair;
   if (method.kind === 'fill')
     return map ? [ring, ...sourceRects(map, frame).map((r) => intersect(r, frame))] : [ring];
-  return [ring, intersect(shift(ring, wholeShift(method.donor.dx), wholeShift(method.donor.dy)), frame)];
+  return [
+    ring,
+    intersect(shift(ring, wholeShift(method.donor.dx), wholeShift(method.donor.dy)), frame),
+  ];
 }
 
 /** Donor shifts are replayed in whole pixels, so that copies are exact. */

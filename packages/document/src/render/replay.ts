@@ -19,6 +19,7 @@ import { coverageInRing, readRects, ringRect, siteRect, wholeShift } from './rea
 /**
  * Decisions into pixels: replays one repair over the original and the patches below it. Quick, free of
  * chance, exact: the same record over the same pixels gives the same bytes everywhere.
+ * @param repair its site must meet the picture
  * @param map the donor map a fill's search ended in; null for other methods
  */
 export function replay(
@@ -30,7 +31,6 @@ export function replay(
   const frame = frameOf(original);
   const site = siteRect(repair, frame);
   const ring = ringRect(repair, frame);
-  if (site.width === 0) return emptyPatch(original);
   const coverage = coverageInRing(repair, frame);
   const { method } = repair;
 
@@ -38,7 +38,12 @@ export function replay(
     if (!map) throw new Error('a fill is replayed from its donor map');
     const window = readRects(repair, map, frame).reduce(unite);
     const spread = spreadCoverage(coverage, ring, window);
-    const input = { below: compose(original, below, window), origin: window, map, coverage: spread };
+    const input = {
+      below: compose(original, below, window),
+      origin: window,
+      map,
+      coverage: spread,
+    };
     const result = fill(input, repair.strength, { adapt: method.adapt });
     return cut(result, window, spread, site);
   }
@@ -48,7 +53,8 @@ export function replay(
     coverage,
     ...donorWindow(original, below, ring, wholeShift(method.donor.dx), wholeShift(method.donor.dy)),
   };
-  const result = method.kind === 'clone' ? clone(input, repair.strength) : graft(input, repair.strength);
+  const result =
+    method.kind === 'clone' ? clone(input, repair.strength) : graft(input, repair.strength);
   const written = coverage.map((v, i) => (input.valid[i] ? v : 0));
   return cut(result, ring, written, site);
 }
@@ -93,9 +99,4 @@ function cut(result: Raster, window: Rect, coverage: Float32Array, site: Rect): 
       if (coverage[(site.y + y - window.y) * window.width + site.x + x - window.x]! > 0)
         mask[y * site.width + x] = 1;
   return sealPatch(site, crop(result, shift(site, -window.x, -window.y)), mask);
-}
-
-function emptyPatch(original: Raster): Patch {
-  const samples = createRaster(1, 1, original.channels, depthOf(original.data));
-  return sealPatch({ x: 0, y: 0, width: 1, height: 1 }, samples, new Uint8Array(1));
 }

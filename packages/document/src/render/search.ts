@@ -4,7 +4,7 @@ import {
   crop,
   deepest,
   findDonor,
-  fitBow,
+  fitLineRun,
   frameOf,
   grow,
   intersect,
@@ -14,7 +14,7 @@ import {
   shift,
   supportOf,
 } from '@tersum/core';
-import type { BowFit, Point } from '@tersum/core';
+import type { LineRun, Point } from '@tersum/core';
 import type { Repair } from '../schema/repair.js';
 import type { Patch } from './patch.js';
 import { compose, patchesIn } from './patch.js';
@@ -67,7 +67,7 @@ export function searchDonor(
 }
 
 /** Measures the thin line between two points of the original; null when there is none. */
-export function searchBow(original: Raster, from: Point, to: Point): BowFit | null {
+export function searchLine(original: Raster, from: Point, to: Point): LineRun | null {
   const frame = frameOf(original);
   const span = Math.max(Math.abs(to[0] - from[0]), Math.abs(to[1] - from[1]));
   const box = {
@@ -79,7 +79,8 @@ export function searchBow(original: Raster, from: Point, to: Point): BowFit | nu
   const window = intersect(grow(box, Math.ceil(span * 0.2) + 32), frame);
   if (window.width === 0) return null;
   const local = ([x, y]: Point): Point => [x - window.x, y - window.y];
-  return fitBow(crop(original, window), local(from), local(to));
+  const line = fitLineRun(crop(original, window), local(from), local(to));
+  return line && { ...line, points: line.points.map(([x, y]) => [x + window.x, y + window.y]) };
 }
 
 /** 1 where any of the repairs' sites covers a pixel of `window`. */

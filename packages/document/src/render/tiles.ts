@@ -79,7 +79,11 @@ export function touchedTiles(
       const side = TILE * 2 ** level;
       const { rect } = patch;
       for (let row = Math.floor(rect.y / side); row * side < rect.y + rect.height; row++)
-        for (let column = Math.floor(rect.x / side); column * side < rect.x + rect.width; column++) {
+        for (
+          let column = Math.floor(rect.x / side);
+          column * side < rect.x + rect.width;
+          column++
+        ) {
           const name = tileName({ level, column, row });
           const list = names.get(name);
           if (list) list.push(patch.digest);

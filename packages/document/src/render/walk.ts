@@ -1,9 +1,9 @@
 import type { DonorMap, Rect, Task } from '@tersum/core';
-import { checkpoint, digestText, meets, portionOf } from '@tersum/core';
+import { checkpoint, digestText, isEmpty, meets, NothingToCopy, portionOf } from '@tersum/core';
 import type { Records, Repair } from '../schema/repair.js';
 import { activeRepairs } from './order.js';
 import type { Patch } from './patch.js';
-import { readRects } from './read-region.js';
+import { readRects, siteRect } from './read-region.js';
 
 /** Raised whenever a replay may give other bytes than before: old results are then computed anew. */
 export const ENGINE_VERSION = 1;
@@ -25,7 +25,7 @@ export interface WalkHost {
   replay(repair: Repair, map: DonorMap | null, below: readonly Patch[]): Promise<Patch>;
   /** The map a search ended in, if it has. */
   found(search: string): Promise<FoundMap | undefined>;
-  /** Runs a fill's search. `others` are the repairs whose sites nothing may be copied from. */
+  /** Runs a fill's search; throws NothingToCopy when it cannot be done. `others` are the repairs whose sites nothing may be copied from. */
   search(
     repair: Repair,
     below: readonly Patch[],
@@ -58,7 +58,8 @@ export interface Rendering {
 /**
  * Walks the repairs in order and gives each its patch. A patch is named by its record and by the content of
  * every patch below that meets its read region: an unchanged name means unchanged bytes, so only what a
- * change really reaches is replayed, and the walk stops where bytes come out as before.
+ * change really reaches is replayed, and the walk stops where bytes come out as before. A fill that finds
+ * nothing to copy is named as failed and the walk goes on without it.
  * @param original names the original's content
  * @throws Cancelled
  */
@@ -69,7 +70,7 @@ export async function walk(
   host: WalkHost,
   task?: Task,
 ): Promise<Rendering> {
-  const repairs = activeRepairs(records);
+  const repairs = activeRepairs(records).filter((r) => !isEmpty(siteRect(r, frame)));
   const rendered: Rendered[] = [];
   const failed: Failed[] = [];
   for (const [k, repair] of repairs.entries()) {
@@ -79,16 +80,13 @@ export async function walk(
       const step = portionOf(task, k / repairs.length, (k + 1) / repairs.length);
       rendered.push(await one(repair, patches, repairs, original, frame, host, step));
     } catch (error) {
-      if (!(error instanceof Unmendable)) throw error;
+      if (!(error instanceof NothingToCopy)) throw error;
       failed.push({ repairId: repair.id, message: error.message });
     }
   }
   checkpoint(task, 1);
   return { rendered, failed };
 }
-
-/** Thrown by a host when a single repair cannot be computed; the walk goes on without it. */
-export class Unmendable extends Error {}
 
 async function one(
   repair: Repair,

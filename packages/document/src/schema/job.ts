@@ -4,7 +4,11 @@ export const JOB_STATES = ['new', 'in work', 'to check', 'delivered'] as const;
 
 /** What a person fills in about a job. */
 export const JobDraftSchema = z.object({
-  title: z.string().trim().min(1, 'Give the job a title.').max(120, 'Keep the title under 120 characters.'),
+  title: z
+    .string()
+    .trim()
+    .min(1, 'Give the job a title.')
+    .max(120, 'Keep the title under 120 characters.'),
   client: z.string().trim().max(120, 'Keep the name under 120 characters.'),
   /** Day it is due, or null. */
   due: z.iso.date('Write the day as year-month-day.').nullable(),
@@ -38,9 +42,7 @@ export type Picture = z.infer<typeof PictureSchema>;
 export const JobSchema = JobDraftSchema.extend({
   id: z.uuid(),
   createdAt: z.iso.datetime(),
-  pictures: z.array(
-    PictureSchema.extend({ repairs: z.int().min(0), coverKey: z.string() }),
-  ),
+  pictures: z.array(PictureSchema.extend({ repairs: z.int().min(0), coverKey: z.string() })),
 });
 export type Job = z.infer<typeof JobSchema>;
 export type JobPicture = Job['pictures'][number];

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { ExportRequest, ExportStatus } from '@tersum/document';
 import { fileNameOf } from '@tersum/document';
 import type { Logger } from 'pino';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';

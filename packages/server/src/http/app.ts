@@ -44,7 +44,10 @@ export function createApp(services: Services, pages: string | null, host: string
   app.use('/api/jobs', jobRoutes(services));
   app.use('/api/pictures', pictureRoutes(services));
   app.use('/api/exports', exportRoutes(services));
-  app.use('/api/{*rest}', (_req, res) => void res.status(404).json({ message: 'There is nothing here.' }));
+  app.use(
+    '/api/{*rest}',
+    (_req, res) => void res.status(404).json({ message: 'There is nothing here.' }),
+  );
   if (pages && existsSync(pages)) {
     app.use(express.static(pages, { index: false, maxAge: '1h' }));
     app.get('/{*page}', (_req, res) => res.sendFile(join(pages, 'index.html')));

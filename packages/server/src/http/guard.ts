@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 
 const LOCAL = new Set(['localhost', '127.0.0.1', '[::1]']);
 

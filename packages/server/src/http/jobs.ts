@@ -3,7 +3,7 @@ import { JobDraftSchema } from '@tersum/document';
 import { Router } from 'express';
 import multer from 'multer';
 import type { Services } from '../services.js';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 import { bodyOf } from './problems.js';
 
 const MOST_BYTES = 2_000_000_000;
@@ -14,10 +14,14 @@ export function jobRoutes({ jobs, intake, folders }: Services): Router {
   const upload = multer({ dest: folders.incoming, limits: { fileSize: MOST_BYTES, files: 1 } });
 
   router.get('/', (_req, res) => void res.json(jobs.list()));
-  router.post('/', (req, res) => void res.status(201).json(jobs.create(bodyOf(JobDraftSchema, req))));
+  router.post(
+    '/',
+    (req, res) => void res.status(201).json(jobs.create(bodyOf(JobDraftSchema, req))),
+  );
   router.get('/:id', (req, res) => void res.json(jobs.get(req.params.id)));
-  router.put('/:id', (req, res) =>
-    void res.json(jobs.update(req.params.id, bodyOf(JobDraftSchema, req))),
+  router.put(
+    '/:id',
+    (req, res) => void res.json(jobs.update(req.params.id, bodyOf(JobDraftSchema, req))),
   );
 
   router.post('/:id/pictures', upload.single('file'), async (req, res) => {

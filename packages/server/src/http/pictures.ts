@@ -1,18 +1,17 @@
+import { crop } from '@tersum/core';
 import {
-  BowQuerySchema,
+  LineQuerySchema,
   ChangeSchema,
   DonorQuerySchema,
   ExportSchema,
   PreviewSchema,
+  tileRect,
   VersionSchema,
 } from '@tersum/document';
 import { Router } from 'express';
 import { z } from 'zod';
-import { encodeThumb, encodeTile } from '../codec/encode.js';
-import { UserProblem } from '../problem.js';
+import { encodeThumb, encodeTile, UserProblem } from '@tersum/codec';
 import type { Services } from '../services.js';
-import { crop, frameOf } from '@tersum/core';
-import { repairedTile, tileRect } from '@tersum/document';
 import { bodyOf } from './problems.js';
 
 const FOREVER = 'public, max-age=31536000, immutable';
@@ -55,13 +54,15 @@ export function pictureRoutes(services: Services): Router {
       .records(req.params.id)
       .repairs.filter((r) => r.id !== repair.id && r.enabled);
     const original = picture.raster;
-    res.json({ donor: await pool.run({ kind: 'donor', repair, original, below: patches, others }) });
+    res.json({
+      donor: await pool.run({ kind: 'donor', repair, original, below: patches, others }),
+    });
   });
 
-  router.post('/:id/bow', async (req, res) => {
-    const { from, to } = bodyOf(BowQuerySchema, req);
+  router.post('/:id/line', async (req, res) => {
+    const { from, to } = bodyOf(LineQuerySchema, req);
     const { raster } = await originals.get(records.picture(req.params.id).original);
-    res.json({ line: await pool.run({ kind: 'bow', original: raster, from, to }) });
+    res.json({ line: await pool.run({ kind: 'line', original: raster, from, to }) });
   });
 
   router.get('/:id/view', async (req, res) => {
@@ -96,18 +97,20 @@ export function pictureRoutes(services: Services): Router {
         ? crop(picture.pyramid[place.level]!, rect)
         : await renderer.tile(id, place, key);
     if (!tile) throw new UserProblem(404, 'This state of the picture is not shown any more.');
-    res.set('Cache-Control', FOREVER).type('png').send(await encodeTile(tile));
+    res
+      .set('Cache-Control', FOREVER)
+      .type('png')
+      .send(await encodeTile(tile));
   });
 
   router.get('/:id/thumb', async (req, res) => {
+    const { id } = req.params;
     const state = z.enum(['original', 'repaired']).catch('repaired').parse(req.query.state);
-    const { picture, patches } = await renderer.current(req.params.id);
-    const level = picture.pyramid.length - 1;
-    const small =
-      state === 'original'
-        ? crop(picture.pyramid[level]!, frameOf(picture.pyramid[level]!))
-        : repairedTile(picture.raster, picture.pyramid, patches, { level, column: 0, row: 0 });
-    res.set('Cache-Control', FOREVER).type('jpeg').send(await encodeThumb(small, 480));
+    const small = state === 'original' ? await renderer.farOriginal(id) : await renderer.far(id);
+    res
+      .set('Cache-Control', FOREVER)
+      .type('jpeg')
+      .send(await encodeThumb(small, 480));
   });
 
   router.post('/:id/exports', (req, res) => {

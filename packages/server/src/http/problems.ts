@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler, Request } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 
 /** The request's body, checked. @throws UserProblem naming the first thing that is wrong */
 export function bodyOf<T extends z.ZodType>(schema: T, req: Request): z.output<T> {
@@ -16,7 +16,8 @@ export function bodyOf<T extends z.ZodType>(schema: T, req: Request): z.output<T
 export function problems(log: Logger): ErrorRequestHandler {
   return (error: unknown, _req, res, next) => {
     if (res.headersSent) return next(error);
-    if (error instanceof UserProblem) return void res.status(error.status).json({ message: error.message });
+    if (error instanceof UserProblem)
+      return void res.status(error.status).json({ message: error.message });
     const status = statusOf(error);
     if (status >= 500) log.error({ err: error }, 'request failed');
     const message =

@@ -1,35 +1,43 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import type { Task } from '@tersum/core';
-import { Cancelled } from '@tersum/core';
-import { Unmendable } from '@tersum/document';
+import { Cancelled, NothingToCopy } from '@tersum/core';
 import { Piscina } from 'piscina';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 import type { Answer, Answers, Wire, WorkerTask } from './tasks.js';
 
 type TaskOf<K extends WorkerTask['kind']> = Extract<WorkerTask, { kind: K }>;
 
+/** What a person waits for at the pointer; never queued behind a search or an export. */
+const QUICK: ReadonlySet<WorkerTask['kind']> = new Set(['replay', 'donor', 'line']);
+
 /** Runs tasks on worker threads. Jobs are plain data, so another queue could take them over. */
 export class WorkPool {
-  private readonly piscina: Piscina;
+  private readonly quick: Piscina;
+  private readonly long: Piscina;
 
   /** @param worker URL of the worker's module */
   constructor(worker: URL) {
-    this.piscina = new Piscina({
+    const threads = Math.max(2, availableParallelism());
+    const options = {
       filename: worker.href,
-      minThreads: 1,
-      maxThreads: Math.max(2, availableParallelism()),
-      idleTimeout: 60_000,
+      idleTimeout: 600_000,
       ...(worker.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),
-    });
+    };
+    this.quick = new Piscina({ ...options, minThreads: 2, maxThreads: threads });
+    this.long = new Piscina({ ...options, minThreads: 1, maxThreads: threads });
   }
 
   async run<K extends Exclude<WorkerTask['kind'], 'search'>>(task: TaskOf<K>): Promise<Answers[K]> {
-    return settle<K>(await this.piscina.run(task));
+    const pool = QUICK.has((task as WorkerTask).kind) ? this.quick : this.long;
+    return settle<K>(await pool.run(task));
   }
 
-  /** Runs a search that reports progress and can be cancelled. @throws Cancelled, Unmendable */
-  async search(task: Omit<TaskOf<'search'>, 'wire'>, watch: Task & { signal: AbortSignal }): Promise<Answers['search']> {
+  /** Runs a search that reports progress and can be cancelled. @throws Cancelled, NothingToCopy */
+  async search(
+    task: Omit<TaskOf<'search'>, 'wire'>,
+    watch: Task & { signal: AbortSignal },
+  ): Promise<Answers['search']> {
     const { port1, port2 } = new MessageChannel();
     const wire: Wire = { cancelled: new Int32Array(new SharedArrayBuffer(4)), port: port2 };
     const cancel = (): void => void Atomics.store(wire.cancelled, 0, 1);
@@ -37,23 +45,22 @@ export class WorkPool {
     if (watch.signal.aborted) cancel();
     port1.on('message', (share: number) => watch.progress?.(share));
     try {
-      return settle<'search'>(
-        await this.piscina.run({ ...task, wire }, { transferList: [port2] }),
-      );
+      return settle<'search'>(await this.long.run({ ...task, wire }, { transferList: [port2] }));
     } finally {
       watch.signal.removeEventListener('abort', cancel);
       port1.close();
     }
   }
 
-  close(): Promise<void> {
-    return this.piscina.destroy();
+  async close(): Promise<void> {
+    await Promise.all([this.quick.destroy(), this.long.destroy()]);
   }
 }
 
 function settle<K extends keyof Answers>(answer: Answer<K>): Answers[K] {
   if ('ok' in answer) return answer.ok;
-  if ('problem' in answer) throw new UserProblem(answer.status as UserProblem['status'], answer.problem);
-  if ('unmendable' in answer) throw new Unmendable(answer.unmendable);
+  if ('problem' in answer)
+    throw new UserProblem(answer.status as UserProblem['status'], answer.problem);
+  if ('unmendable' in answer) throw new NothingToCopy(answer.unmendable);
   throw new Cancelled();
 }

@@ -1,7 +1,7 @@
-import type { BowFit, DonorMap, DonorOffer, Point, Raster } from '@tersum/core';
+import type { DonorMap, DonorOffer, LineRun, Point, Raster } from '@tersum/core';
 import type { ExportFormat, Patch, Repair } from '@tersum/document';
 import type { MessagePort } from 'node:worker_threads';
-import type { Decoded } from '../codec/decode.js';
+import type { Decoded } from '@tersum/codec';
 
 /** A picture in shared memory: the original and its display levels. */
 export interface OpenPicture extends Decoded {
@@ -40,7 +40,7 @@ export type WorkerTask =
       readonly below: readonly Patch[];
       readonly others: readonly Repair[];
     }
-  | { readonly kind: 'bow'; readonly original: Raster; readonly from: Point; readonly to: Point }
+  | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
   | {
       readonly kind: 'export';
       readonly source: string;
@@ -58,7 +58,7 @@ export interface Answers {
   replay: Patch;
   search: DonorMap;
   donor: DonorOffer | null;
-  bow: BowFit | null;
+  line: LineRun | null;
   export: { readonly bytes: number };
 }
 

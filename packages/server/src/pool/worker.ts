@@ -1,12 +1,16 @@
 import { open } from 'node:fs/promises';
 import type { Raster } from '@tersum/core';
 import { Cancelled, depthOf, frameOf, NothingToCopy } from '@tersum/core';
-import { compose, displayPyramid, replay, searchBow, searchDonor, searchDonorMap } from '@tersum/document';
+import {
+  compose,
+  displayPyramid,
+  replay,
+  searchDonor,
+  searchDonorMap,
+  searchLine,
+} from '@tersum/document';
 import sharp from 'sharp';
-import { decode, readMetadata } from '../codec/decode.js';
-import { encode } from '../codec/encode.js';
-import { sharedRaster, shareBytes } from '../codec/shared.js';
-import { UserProblem } from '../problem.js';
+import { decode, encode, readMetadata, shareBytes, sharedRaster, UserProblem } from '@tersum/codec';
 import type { Answer, Answers, WorkerTask } from './tasks.js';
 
 sharp.cache(false);
@@ -55,8 +59,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     }
     case 'donor':
       return searchDonor(task.repair, task.original, task.below, task.others);
-    case 'bow':
-      return searchBow(task.original, task.from, task.to);
+    case 'line':
+      return searchLine(task.original, task.from, task.to);
     case 'export': {
       const { icc, exif } = await readMetadata(task.source);
       const raster = compose(task.original, task.patches, frameOf(task.original));

@@ -28,7 +28,10 @@ export class Originals {
 
   /** Takes in a picture that was decoded already. */
   keep(hash: string, picture: OpenPicture): void {
-    const bytes = [picture.raster, ...picture.pyramid].reduce((sum, r) => sum + r.data.byteLength, 0);
+    const bytes = [picture.raster, ...picture.pyramid].reduce(
+      (sum, r) => sum + r.data.byteLength,
+      0,
+    );
     this.open.set(hash, Promise.resolve(picture), bytes);
   }
 

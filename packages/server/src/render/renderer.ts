@@ -13,7 +13,7 @@ import type {
 } from '@tersum/document';
 import { applyEdits, repairedTile, tileName, touchedTiles, walk } from '@tersum/document';
 import type { Logger } from 'pino';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
 import type { OpenPicture } from '../pool/tasks.js';
 import type { RecordStore } from '../store/records.js';
@@ -90,7 +90,12 @@ export class Renderer {
   }
 
   /** A state that is shown but not kept. */
-  async preview(id: string, seen: number, edits: readonly Edit[], signal: AbortSignal): Promise<View> {
+  async preview(
+    id: string,
+    seen: number,
+    edits: readonly Edit[],
+    signal: AbortSignal,
+  ): Promise<View> {
     const { version } = this.records.picture(id);
     if (version !== seen) throw new UserProblem(409, 'The picture has changed meanwhile.');
     const records = applyEdits(this.records.records(id), edits);
@@ -115,6 +120,19 @@ export class Renderer {
     });
   }
 
+  /** The whole picture as received, one tile's size. */
+  async farOriginal(id: string): Promise<Raster> {
+    const { pyramid } = await this.originals.get(this.records.picture(id).original);
+    return pyramid.at(-1)!;
+  }
+
+  /** The whole picture as repaired, one tile's size. */
+  async far(id: string): Promise<Raster> {
+    const { picture, patches } = await this.current(id);
+    const place = { level: picture.pyramid.length - 1, column: 0, row: 0 };
+    return repairedTile(picture.raster, picture.pyramid, patches, place);
+  }
+
   subscribe(id: string, listener: (event: PictureEvent) => void): () => void {
     const { events } = this.deskOf(id);
     events.on('event', listener);
@@ -135,7 +153,11 @@ export class Renderer {
     };
     const host = this.hostFor(id, picture);
     const rendering = await walk(records, row.original, frameOf(picture.raster), host, task);
-    const shown = { view: viewOf(version, picture, rendering), picture, patches: patchesOf(rendering) };
+    const shown = {
+      view: viewOf(version, picture, rendering),
+      picture,
+      patches: patchesOf(rendering),
+    };
     const { recent } = this.deskOf(id);
     recent.unshift(shown);
     recent.length = Math.min(recent.length, RECENT);

@@ -33,7 +33,7 @@ export class SearchDesk {
     return this.store.keep(search, map, below);
   }
 
-  /** @throws Cancelled, Unmendable */
+  /** @throws Cancelled, NothingToCopy */
   async search(picture: string, task: SearchTask, watch: Task): Promise<DonorMap> {
     const { method } = task.repair;
     if (method.kind !== 'fill') throw new Error('only fills are searched');

@@ -3,7 +3,7 @@ import type { Job, JobDraft, Picture } from '@tersum/document';
 import { asc, count, eq } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { jobs, layers, pictures, repairs } from '../db/schema.js';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 
 /** Jobs and which pictures they hold. */
 export class JobStore {
@@ -28,20 +28,26 @@ export class JobStore {
       .select()
       .from(jobs)
       .all()
-      .sort((a, b) => (a.due ?? '9').localeCompare(b.due ?? '9') || a.createdAt.localeCompare(b.createdAt))
+      .sort(
+        (a, b) =>
+          (a.due ?? '9').localeCompare(b.due ?? '9') || a.createdAt.localeCompare(b.createdAt),
+      )
       .map((row) => ({
         ...(row as Omit<Job, 'pictures'>),
-        pictures: rows.filter((p) => p.jobId === row.id).map((p) => ({
-          ...(p as Picture),
-          repairs: counts.get(p.id) ?? 0,
-          coverKey: `${p.original.slice(0, 12)}-${p.version}`,
-        })),
+        pictures: rows
+          .filter((p) => p.jobId === row.id)
+          .map((p) => ({
+            ...(p as Picture),
+            repairs: counts.get(p.id) ?? 0,
+            coverKey: `${p.original.slice(0, 12)}-${p.version}`,
+          })),
       }));
   }
 
   get(id: string): Job {
     const job = this.list().find((j) => j.id === id);
-    if (!job) throw new UserProblem(404, 'This job is not here any more. Go back to the job board.');
+    if (!job)
+      throw new UserProblem(404, 'This job is not here any more. Go back to the job board.');
     return job;
   }
 

@@ -3,7 +3,7 @@ import { applyEdits, BadChange, deltasOf, historyOf, repeat, reverse } from '@te
 import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { changes, jobs, layers, pictures, repairs } from '../db/schema.js';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from '@tersum/codec';
 
 type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
@@ -22,7 +22,11 @@ export class RecordStore {
   describe(id: string): PictureRecords {
     return this.db.transaction((tx) => {
       const picture = findPicture(tx, id);
-      const job = tx.select({ title: jobs.title }).from(jobs).where(eq(jobs.id, picture.jobId)).get();
+      const job = tx
+        .select({ title: jobs.title })
+        .from(jobs)
+        .where(eq(jobs.id, picture.jobId))
+        .get();
       const log = readLog(tx, id);
       const { undo, redo } = historyOf(log);
       const labelOf = (version: number | undefined): string | null =>
@@ -83,7 +87,8 @@ export class RecordStore {
 
 function findPicture(tx: Tx | Db, id: string): Picture {
   const row = tx.select().from(pictures).where(eq(pictures.id, id)).get();
-  if (!row) throw new UserProblem(404, 'This picture is not here any more. Go back to the job board.');
+  if (!row)
+    throw new UserProblem(404, 'This picture is not here any more. Go back to the job board.');
   return row as Picture;
 }
 
@@ -159,7 +164,13 @@ function perform(tx: Tx, pictureId: string, edits: readonly Edit[]): void {
 function append(
   tx: Tx,
   pictureId: string,
-  entry: { version: number; kind: 'do' | 'undo' | 'redo'; of: number; label: string; deltas: Delta[] },
+  entry: {
+    version: number;
+    kind: 'do' | 'undo' | 'redo';
+    of: number;
+    label: string;
+    deltas: Delta[];
+  },
 ): void {
   tx.insert(changes)
     .values({ ...entry, pictureId, at: new Date().toISOString() })

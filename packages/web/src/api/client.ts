@@ -28,7 +28,10 @@ export async function request<T extends z.ZodType>(
     });
   } catch (error) {
     if (options.signal?.aborted) throw error;
-    throw new RequestProblem(0, 'The server does not answer. Is it still running? Nothing that was saved is lost.');
+    throw new RequestProblem(
+      0,
+      'The server does not answer. Is it still running? Nothing that was saved is lost.',
+    );
   }
   const data: unknown = await response.json().catch(() => null);
   if (!response.ok) throw new RequestProblem(response.status, problemOf(data));

@@ -49,10 +49,14 @@ export function uploadPicture(
       }
       const problem = ProblemSchema.safeParse(send.response);
       reject(
-        new RequestProblem(send.status, problem.success ? problem.data.message : 'The server refused this file.'),
+        new RequestProblem(
+          send.status,
+          problem.success ? problem.data.message : 'The server refused this file.',
+        ),
       );
     };
-    send.onerror = () => reject(new RequestProblem(0, 'The connection broke. Send the file again.'));
+    send.onerror = () =>
+      reject(new RequestProblem(0, 'The connection broke. Send the file again.'));
     send.onabort = () => reject(new DOMException('cancelled', 'AbortError'));
     signal.addEventListener('abort', () => send.abort(), { once: true });
     const form = new FormData();

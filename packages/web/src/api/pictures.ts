@@ -1,6 +1,13 @@
-import type { Edit, ExportRequest, PictureEvent, PictureRecords, Repair, View } from '@tersum/document';
+import type {
+  Edit,
+  ExportRequest,
+  PictureEvent,
+  PictureRecords,
+  Repair,
+  View,
+} from '@tersum/document';
 import {
-  BowAnswerSchema,
+  LineAnswerSchema,
   DonorAnswerSchema,
   ExportStatusSchema,
   PictureEventSchema,
@@ -11,23 +18,40 @@ import { request } from './client.js';
 
 const path = (id: string, rest = ''): string => `/api/pictures/${id}${rest}`;
 
-export const getRecords = (id: string): Promise<PictureRecords> => request(PictureRecordsSchema, path(id));
+export const getRecords = (id: string): Promise<PictureRecords> =>
+  request(PictureRecordsSchema, path(id));
 export const getView = (id: string): Promise<View> => request(ViewSchema, path(id, '/view'));
 
-export const postChange = (id: string, version: number, label: string, edits: Edit[]): Promise<PictureRecords> =>
+export const postChange = (
+  id: string,
+  version: number,
+  label: string,
+  edits: Edit[],
+): Promise<PictureRecords> =>
   request(PictureRecordsSchema, path(id, '/changes'), { body: { version, label, edits } });
 
-export const postMove = (id: string, move: 'undo' | 'redo', version: number): Promise<PictureRecords> =>
+export const postMove = (
+  id: string,
+  move: 'undo' | 'redo',
+  version: number,
+): Promise<PictureRecords> =>
   request(PictureRecordsSchema, path(id, `/${move}`), { body: { version } });
 
-export const postPreview = (id: string, version: number, edits: Edit[], signal: AbortSignal): Promise<View> =>
-  request(ViewSchema, path(id, '/preview'), { body: { version, edits }, signal });
+export const postPreview = (
+  id: string,
+  version: number,
+  edits: Edit[],
+  signal: AbortSignal,
+): Promise<View> => request(ViewSchema, path(id, '/preview'), { body: { version, edits }, signal });
 
 export const findDonor = async (id: string, repair: Repair) =>
   (await request(DonorAnswerSchema, path(id, '/donor'), { body: { repair } })).donor;
 
-export const measureBow = async (id: string, from: readonly [number, number], to: readonly [number, number]) =>
-  (await request(BowAnswerSchema, path(id, '/bow'), { body: { from, to } })).line;
+export const measureLine = async (
+  id: string,
+  from: readonly [number, number],
+  to: readonly [number, number],
+) => (await request(LineAnswerSchema, path(id, '/line'), { body: { from, to } })).line;
 
 export const postExport = (id: string, order: ExportRequest) =>
   request(ExportStatusSchema, path(id, '/exports'), { body: order });

@@ -28,7 +28,9 @@ export function BenchHeader() {
         )}
       </nav>
       <Saved aria-live="polite">
-        {saving > 0 ? 'saving…' : records?.savedAt ? (
+        {saving > 0 ? (
+          'saving…'
+        ) : records?.savedAt ? (
           <>
             saved <Figure>{format(parseISO(records.savedAt), 'HH:mm')}</Figure>
           </>

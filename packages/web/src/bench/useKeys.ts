@@ -121,7 +121,9 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       return true;
     case 'q':
     case 'e':
-      bench.set({ viewport: { ...viewport, turn: viewport.turn + (key.toLowerCase() === 'q' ? 5 : -5) } });
+      bench.set({
+        viewport: { ...viewport, turn: viewport.turn + (key.toLowerCase() === 'q' ? 5 : -5) },
+      });
       return true;
     case 'ArrowLeft':
       bench.set({ viewport: panned(viewport, 60, 0) });

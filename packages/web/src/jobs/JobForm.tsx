@@ -42,7 +42,10 @@ export function JobForm({ job, onClose }: { readonly job: Job | null; onClose():
         </Field>
         <Field>
           <span>Due</span>
-          <input type="date" {...register('due', { setValueAs: (v: string | null) => v || null })} />
+          <input
+            type="date"
+            {...register('due', { setValueAs: (v: string | null) => v || null })}
+          />
           {errors.due && <em role="alert">{errors.due.message}</em>}
         </Field>
         <Field>

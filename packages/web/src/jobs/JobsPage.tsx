@@ -42,8 +42,8 @@ export function JobsPage() {
           <Nothing>
             <h2>No jobs yet</h2>
             <p>
-              Drop a picture anywhere on this page, or paste one, and a job is made for it. Or begin with the
-              client and the due date.
+              Drop a picture anywhere on this page, or paste one, and a job is made for it. Or begin
+              with the client and the due date.
             </p>
             <MainPush onPress={() => setForm('new')}>New job</MainPush>
           </Nothing>
@@ -59,7 +59,9 @@ export function JobsPage() {
           ))}
         </List>
       </Main>
-      {form !== null && <JobForm job={form === 'new' ? null : form} onClose={() => setForm(null)} />}
+      {form !== null && (
+        <JobForm job={form === 'new' ? null : form} onClose={() => setForm(null)} />
+      )}
     </DropArea>
   );
 }

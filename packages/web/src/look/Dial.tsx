@@ -22,8 +22,21 @@ interface DialProps {
 
 /** A slider with its figure and unit. */
 export function Dial(props: DialProps) {
-  const { label, value, least, most, step = 1, unit, keys, isDisabled = false, bent, onChange, onDone } = props;
-  const toTrack = (v: number): number => (bent ? Math.sqrt((v - least) / (most - least)) : (v - least) / (most - least));
+  const {
+    label,
+    value,
+    least,
+    most,
+    step = 1,
+    unit,
+    keys,
+    isDisabled = false,
+    bent,
+    onChange,
+    onDone,
+  } = props;
+  const toTrack = (v: number): number =>
+    bent ? Math.sqrt((v - least) / (most - least)) : (v - least) / (most - least);
   const fromTrack = (t: number): number => {
     const v = least + (bent ? t * t : t) * (most - least);
     return Math.min(most, Math.max(least, Math.round(v / step) * step));

@@ -7,7 +7,9 @@ export function LostPage() {
   return (
     <Page>
       <h1>This page is not here</h1>
-      <p>The address leads nowhere, or the page could not be drawn. Nothing that was saved is lost.</p>
+      <p>
+        The address leads nowhere, or the page could not be drawn. Nothing that was saved is lost.
+      </p>
       <Link to="/">Go to the job board</Link>
     </Page>
   );

@@ -2,7 +2,10 @@ import type { RefObject } from 'react';
 import { useLayoutEffect, useState } from 'react';
 
 /** Inner size of an element in CSS px, kept up to date. */
-export function useElementSize(ref: RefObject<HTMLElement | null>): { width: number; height: number } {
+export function useElementSize(ref: RefObject<HTMLElement | null>): {
+  width: number;
+  height: number;
+} {
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     const element = ref.current;

@@ -7,7 +7,14 @@ import { Caption, Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { finishDraft } from '../model/drafting.js';
-import { docketOrder, letterOf, METHOD_NAMES, repairEdit, siteLength, siteName } from '../model/repairs.js';
+import {
+  docketOrder,
+  letterOf,
+  METHOD_NAMES,
+  repairEdit,
+  siteLength,
+  siteName,
+} from '../model/repairs.js';
 import type { Shape } from '../model/state.js';
 import { SHAPES } from '../model/state.js';
 import { DonorLine } from './DonorLine.js';
@@ -51,9 +58,7 @@ export function MethodCard() {
     <Card aria-label="Method card">
       <Line>
         <Title>
-          {repair
-            ? `${METHOD_NAMES[method]} ${letterOf(order.indexOf(repair))}`
-            : 'Next repair'}
+          {repair ? `${METHOD_NAMES[method]} ${letterOf(order.indexOf(repair))}` : 'Next repair'}
         </Title>
         {repair && (
           <Caption>
@@ -120,13 +125,15 @@ export function MethodCard() {
   );
 }
 
-function draftWords(site: { kind: string; points?: readonly unknown[] }, measured: readonly (number | null)[]): string {
+function draftWords(
+  site: { kind: string; points?: readonly unknown[] },
+  measured: readonly number[],
+): string {
   const corners = site.points?.length ?? 0;
   if (site.kind !== 'chain') return `${corners} corners. Enter closes the outline.`;
   if (corners < 2) return 'Click where the first run ends.';
-  const widths = measured.filter((w) => w !== null);
-  const found = widths.length
-    ? `Line ${Math.max(...widths).toFixed(1)} px wide: the width follows it.`
+  const found = measured.length
+    ? `Line ${Math.max(...measured).toFixed(1)} px wide: the width follows it.`
     : 'No clear line found: runs stay straight.';
   return `${corners - 1} ${corners === 2 ? 'run' : 'runs'}. ${found} Enter ends the chain.`;
 }
@@ -165,9 +172,26 @@ function Dials({ repair }: { readonly repair: Repair | null }) {
         value={Math.round(from.width)}
         {...dial('width')}
       />
-      <Dial label="Softness" keys="; and ’" {...percent} value={Math.round(from.softness * 100)} {...dial('softness')} />
-      <Dial label="Flow" {...percent} least={1} value={Math.round(from.flow * 100)} {...dial('flow')} />
-      <Dial label="Strength" {...percent} value={Math.round(from.strength * 100)} {...dial('strength')} />
+      <Dial
+        label="Softness"
+        keys="; and ’"
+        {...percent}
+        value={Math.round(from.softness * 100)}
+        {...dial('softness')}
+      />
+      <Dial
+        label="Flow"
+        {...percent}
+        least={1}
+        value={Math.round(from.flow * 100)}
+        {...dial('flow')}
+      />
+      <Dial
+        label="Strength"
+        {...percent}
+        value={Math.round(from.strength * 100)}
+        {...dial('strength')}
+      />
     </Grid>
   );
 }

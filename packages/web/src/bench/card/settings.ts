@@ -30,28 +30,46 @@ export function withSetting(repair: Repair, setting: keyof Settings, value: numb
 }
 
 /** Shows a setting while it is dragged, unless it asks for a new search. */
-export function trySetting(bench: Bench, repair: Repair, setting: keyof Settings, value: number): void {
+export function trySetting(
+  bench: Bench,
+  repair: Repair,
+  setting: keyof Settings,
+  value: number,
+): void {
   if (setting === 'width' && repair.method.kind === 'fill') return;
   bench.tryOut([repairEdit(withSetting(repair, setting, value))]);
 }
 
 /** Changes the method of a repair that is already there. */
-export async function changeMethod(bench: Bench, repair: Repair, method: MethodKind): Promise<void> {
+export async function changeMethod(
+  bench: Bench,
+  repair: Repair,
+  method: MethodKind,
+): Promise<void> {
   if (method === repair.method.kind) return;
   const label = `Change to ${METHOD_NAMES[method].toLowerCase()}`;
   if (method === 'fill') {
     const search = crypto.randomUUID();
-    const filled: Repair = { ...repair, softness: 0, method: { kind: 'fill', search, seed: 1, adapt: 1 } };
+    const filled: Repair = {
+      ...repair,
+      softness: 0,
+      method: { kind: 'fill', search, seed: 1, adapt: 1 },
+    };
     return bench.change(label, [repairEdit(filled)]);
   }
-  const donor = repair.method.kind === 'fill' ? await bench.searchDonor(repair) : repair.method.donor;
-  if (donor) return bench.change(label, [repairEdit({ ...repair, method: { kind: method, donor } })]);
+  const donor =
+    repair.method.kind === 'fill' ? await bench.searchDonor(repair) : repair.method.donor;
+  if (donor)
+    return bench.change(label, [repairEdit({ ...repair, method: { kind: method, donor } })]);
 }
 
 /** Asks for another search of a fill, with the next seed. */
 export function searchAgain(bench: Bench, repair: Repair): Promise<void> {
   if (repair.method.kind !== 'fill') return Promise.resolve();
-  const again = searchedAnew({ ...repair, method: { ...repair.method, seed: repair.method.seed + 1 } });
+  const again = searchedAnew({
+    ...repair,
+    method: { ...repair.method, seed: repair.method.seed + 1 },
+  });
   return bench.change('Search again', [repairEdit(again)]);
 }
 

@@ -30,7 +30,8 @@ export function Docket() {
         <h2>Docket</h2>
         {records && (
           <span>
-            <Figure>{records.repairs.length}</Figure> {records.repairs.length === 1 ? 'repair' : 'repairs'}
+            <Figure>{records.repairs.length}</Figure>{' '}
+            {records.repairs.length === 1 ? 'repair' : 'repairs'}
           </span>
         )}
         <Push onPress={addLayer} isDisabled={!records}>
@@ -39,11 +40,14 @@ export function Docket() {
       </Head>
       <Scroll>
         {!records && <Loading aria-busy="true" aria-label="Loading the docket" />}
-        {records && layersInOrder(records).reverse().map((layer) => <LayerGroup key={layer.id} layer={layer} />)}
+        {records &&
+          layersInOrder(records)
+            .reverse()
+            .map((layer) => <LayerGroup key={layer.id} layer={layer} />)}
         {records?.repairs.length === 0 && (
           <Nothing>
-            Nothing is mended yet. Choose a method on the card below the table and draw over what should go: a
-            wire, a scratch, a spot. Every repair lands here and stays open.
+            Nothing is mended yet. Choose a method on the card below the table and draw over what
+            should go: a wire, a scratch, a spot. Every repair lands here and stays open.
           </Nothing>
         )}
       </Scroll>

@@ -14,7 +14,10 @@ import { RepairRow } from './RepairRow.js';
 export function LayerGroup({ layer }: { readonly layer: Layer }) {
   const { bench } = useBench();
   const [naming, setNaming] = useState(false);
-  const { records, target } = useBenchState((s) => ({ records: s.records, target: s.tool.layerId }));
+  const { records, target } = useBenchState((s) => ({
+    records: s.records,
+    target: s.tool.layerId,
+  }));
   if (!records) return null;
   const order = docketOrder(records);
   const repairs = repairsOfLayer(records, layer.id);
@@ -24,7 +27,8 @@ export function LayerGroup({ layer }: { readonly layer: Layer }) {
   const rename = (name: string): void => {
     setNaming(false);
     const trimmed = name.trim();
-    if (trimmed && trimmed !== layer.name) void bench.change('Rename layer', [layerEdit({ ...layer, name: trimmed })]);
+    if (trimmed && trimmed !== layer.name)
+      void bench.change('Rename layer', [layerEdit({ ...layer, name: trimmed })]);
   };
   const act = (key: string): void => {
     if (key === 'rename') setNaming(true);

@@ -40,8 +40,10 @@ export function RepairRow({ repair, siblings, index, letter, dimmed }: RepairRow
       void bench.change(repair.enabled ? 'Switch off a repair' : 'Switch on a repair', [
         repairEdit({ ...repair, enabled: !repair.enabled }),
       ]);
-    else if (key === 'earlier') void bench.change('Move earlier', swapEdits(siblings, index, -1, repairEdit));
-    else if (key === 'later') void bench.change('Move later', swapEdits(siblings, index, 1, repairEdit));
+    else if (key === 'earlier')
+      void bench.change('Move earlier', swapEdits(siblings, index, -1, repairEdit));
+    else if (key === 'later')
+      void bench.change('Move later', swapEdits(siblings, index, 1, repairEdit));
     else if (key === 'delete')
       void bench.change('Delete a repair', [{ entity: 'repair', id: repair.id, after: null }]);
     else if (key.startsWith('to ')) {

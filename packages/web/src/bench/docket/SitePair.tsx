@@ -18,7 +18,8 @@ export function SitePair({ repair }: { readonly repair: Repair }) {
       const { records, view, preview } = bench.store.getState();
       ctx.fillStyle = '#fff';
       ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-      if (!records || ctx.canvas.checkVisibility?.({ contentVisibilityAuto: true }) === false) return;
+      if (!records || ctx.canvas.checkVisibility?.({ contentVisibilityAuto: true }) === false)
+        return;
       const box = extentOf(repair.site, repair);
       const side = Math.max(box.width, box.height, 24) * 1.3;
       const sight = {
@@ -33,7 +34,9 @@ export function SitePair({ repair }: { readonly repair: Repair }) {
         ctx.beginPath();
         ctx.rect(0, 0, HALF.width * ratio, HALF.height * ratio);
         ctx.clip();
-        const state = k ? ({ kind: 'repaired', view: preview ?? view } as const) : ({ kind: 'original' } as const);
+        const state = k
+          ? ({ kind: 'repaired', view: preview ?? view } as const)
+          : ({ kind: 'original' } as const);
         paintPicture(ctx, tiles, records.picture, state, sight, HALF, ratio);
         ctx.restore();
       }

@@ -10,7 +10,12 @@ import { Caption, Choice, Choices, Figure, MainPush, Push, Warning } from '../..
 import { Actions, Field, Window } from '../../look/Window.js';
 import { useBenchState } from '../model/context.js';
 
-const NAMES: Record<ExportFormat, string> = { png: 'PNG', tiff: 'TIFF', jpeg: 'JPEG', webp: 'WebP' };
+const NAMES: Record<ExportFormat, string> = {
+  png: 'PNG',
+  tiff: 'TIFF',
+  jpeg: 'JPEG',
+  webp: 'WebP',
+};
 const RULE_KEY = 'tersum.export.rule';
 
 /** Makes a flat file of the picture as it stands, and hands it to the browser. */
@@ -34,7 +39,11 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
 
   if (!records) return null;
   const lossy = format === 'jpeg' || format === 'webp';
-  const facts = { job: records.jobTitle, picture: records.picture.name, date: formatDate(new Date(), 'yyyy-MM-dd') };
+  const facts = {
+    job: records.jobTitle,
+    picture: records.picture.name,
+    date: formatDate(new Date(), 'yyyy-MM-dd'),
+  };
   const begin = async (): Promise<void> => {
     setProblem(null);
     localStorage.setItem(RULE_KEY, rule);
@@ -70,9 +79,13 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
             : `${records.picture.bits} bits a channel. Outside all repairs every pixel is the original’s, exactly.`}
         </Caption>
       </Field>
-      {lossy && <Dial label="Quality" unit="" least={1} most={100} value={quality} onChange={setQuality} />}
+      {lossy && (
+        <Dial label="Quality" unit="" least={1} most={100} value={quality} onChange={setQuality} />
+      )}
       <Field>
-        <span>File name: {'{job}'}, {'{picture}'} and {'{date}'} are put in</span>
+        <span>
+          File name: {'{job}'}, {'{picture}'} and {'{date}'} are put in
+        </span>
         <input value={rule} maxLength={200} onChange={(event) => setRule(event.target.value)} />
       </Field>
       <Figure>{fileNameOf(rule, facts, format)}</Figure>

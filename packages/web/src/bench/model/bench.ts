@@ -75,9 +75,13 @@ export function createBench(pictureId: string): Bench {
     set({
       records,
       trouble: null,
-      computing: view && view.version === records.picture.version ? null : (store.getState().computing ?? 0),
+      computing:
+        view && view.version === records.picture.version ? null : (store.getState().computing ?? 0),
       selected: records.repairs.some((r) => r.id === selected) ? selected : null,
-      tool: { ...tool, layerId: tool.layerId && layers.has(tool.layerId) ? tool.layerId : topLayer(records) },
+      tool: {
+        ...tool,
+        layerId: tool.layerId && layers.has(tool.layerId) ? tool.layerId : topLayer(records),
+      },
     });
   };
 

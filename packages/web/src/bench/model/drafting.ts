@@ -1,10 +1,10 @@
 import type { Point } from '@tersum/core';
 import type { Site } from '@tersum/document';
-import { measureBow } from '../../api/pictures.js';
+import { measureLine } from '../../api/pictures.js';
 import type { Bench } from './bench.js';
 
-/** Softest allowance for the fringe of a line that a fill must cover, px. */
-const FRINGE = 4;
+/** Least that a stroke stands over the line it covers, px. */
+const FRINGE = 3;
 
 /** Width of stroke for a line that was measured: 1.1-1.3 x its width and at least 2 px over it (common practice). */
 export function widthForLine(measured: number): number {
@@ -20,25 +20,31 @@ export function addToChain(bench: Bench, at: Point): void {
   }
   const { points, bends } = draft.site;
   const from = points.at(-1)!;
-  const run = points.length - 1;
   bench.set({
     draft: {
       site: chainOf([...points, [at[0], at[1]]], [...bends, 0]),
-      measured: [...draft.measured, null],
+      measured: draft.measured,
       measuring: draft.measuring + 1,
     },
   });
-  measureBow(bench.store.getState().pictureId, from, at)
+  measureLine(bench.store.getState().pictureId, from, at)
     .catch(() => null)
     .then((line) => {
       const now = bench.store.getState().draft;
       if (now?.site.kind !== 'chain') return;
-      const fits = now.site.points[run + 1]?.[0] === at[0];
+      const { points: corners, bends: bows } = now.site;
+      const end = corners.findIndex(([x, y]) => x === at[0] && y === at[1]);
+      const draft = { ...now, measuring: now.measuring - 1 };
+      if (!line || end < 1) return bench.set({ draft });
+      // The clicked run gives way to the runs that were found; its neighbours keep their corners.
       bench.set({
         draft: {
-          site: line && fits ? chainOf(now.site.points, replaced(now.site.bends, run, line.sagitta)) : now.site,
-          measured: line && fits ? replaced(now.measured, run, line.width) : now.measured,
-          measuring: now.measuring - 1,
+          ...draft,
+          site: chainOf(
+            [...corners.slice(0, Math.max(0, end - 1)), ...line.points, ...corners.slice(end + 1)],
+            [...bows.slice(0, end - 1), ...line.bends, ...bows.slice(end)],
+          ),
+          measured: [...now.measured, line.width],
         },
       });
     });
@@ -52,8 +58,7 @@ export async function finishDraft(bench: Bench): Promise<void> {
   if (!draft) return;
   const { site } = draft;
   if (site.kind === 'chain' && site.points.length >= 2) {
-    const widths = draft.measured.filter((w) => w !== null);
-    const widest = widths.length ? widthForLine(Math.max(...widths)) : undefined;
+    const widest = draft.measured.length ? widthForLine(Math.max(...draft.measured)) : undefined;
     if (widest) bench.setTool({ width: widest });
     await bench.mend(site, widest);
   } else if (site.kind === 'outline' && site.points.length >= 3) await bench.mend(site);
@@ -74,8 +79,4 @@ function measured(bench: Bench): Promise<void> {
 
 function chainOf(points: readonly Point[], bends: readonly number[]): Site {
   return { kind: 'chain', points: points.map(([x, y]) => [x, y]), bends: [...bends] };
-}
-
-function replaced<T>(list: readonly T[], index: number, value: T): T[] {
-  return list.map((v, i) => (i === index ? value : v));
 }

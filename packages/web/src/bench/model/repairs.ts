@@ -4,7 +4,11 @@ import type { Edit, Layer, Method, Records, Repair, Site } from '@tersum/documen
 import { layersInOrder, repairsOfLayer } from '@tersum/document';
 
 /** What a repair is called by its method. */
-export const METHOD_NAMES: Record<Method['kind'], string> = { clone: 'Clone', graft: 'Graft', fill: 'Fill' };
+export const METHOD_NAMES: Record<Method['kind'], string> = {
+  clone: 'Clone',
+  graft: 'Graft',
+  fill: 'Fill',
+};
 
 const SITE_NAMES: Record<Site['kind'], string> = {
   dab: 'dab',
@@ -48,7 +52,10 @@ export function siteMiddle(site: Site, width: number): Point {
 
 /** The same repair somewhere else. */
 export function movedBy(repair: Repair, dx: number, dy: number): Repair {
-  return searchedAnew({ ...repair, site: moveShape<Site>(repair.site, Math.round(dx), Math.round(dy)) });
+  return searchedAnew({
+    ...repair,
+    site: moveShape<Site>(repair.site, Math.round(dx), Math.round(dy)),
+  });
 }
 
 /** A repair whose site changed: a fill must be searched again. */

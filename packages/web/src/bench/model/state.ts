@@ -35,7 +35,7 @@ export interface Tool {
 export interface Draft {
   readonly site: Site;
   /** Widths of the lines found along finished runs of a chain, px. */
-  readonly measured: readonly (number | null)[];
+  readonly measured: readonly number[];
   /** Measurements still on their way. */
   readonly measuring: number;
 }

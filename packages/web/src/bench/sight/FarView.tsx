@@ -31,7 +31,12 @@ export function FarView() {
       if (!s.viewport) return;
       ctx.beginPath();
       const { table } = s;
-      for (const corner of [[0, 0], [table.width, 0], [table.width, table.height], [0, table.height]] as const) {
+      for (const corner of [
+        [0, 0],
+        [table.width, 0],
+        [table.width, table.height],
+        [0, table.height],
+      ] as const) {
         const [x, y] = toScreen(sight, { width, height }, toPicture(s.viewport, table, corner));
         ctx.lineTo(x * ratio, y * ratio);
       }

@@ -9,12 +9,13 @@ import { fitted, zoomedAt } from '../table/viewport.js';
 /** How the picture is looked at, and whether what is shown is up to date. */
 export function SightStrip() {
   const { bench } = useBench();
-  const { zoom, turn, split, computing, preview, stale } = useBenchState((s) => ({
+  const { zoom, turn, split, computing, preview, stale, saving } = useBenchState((s) => ({
     zoom: s.viewport?.zoom ?? null,
     turn: s.viewport?.turn ?? 0,
     split: s.split !== null,
     computing: s.computing,
     preview: s.preview !== null,
+    saving: s.saving > 0,
     stale: s.view !== null && s.records !== null && s.view.version < s.records.picture.version,
   }));
   const zoomTo = (wanted: number): void => {
@@ -27,7 +28,7 @@ export function SightStrip() {
     const { records, table } = bench.store.getState();
     if (records) bench.set({ viewport: fitted(records.picture, table) });
   };
-  const busy = computing !== null || stale;
+  const busy = computing !== null || stale || saving;
   return (
     <Strip>
       <Quiet onPress={fit}>Fit</Quiet>

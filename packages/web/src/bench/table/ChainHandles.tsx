@@ -22,7 +22,14 @@ export function ChainHandles({ repair, viewport, table }: ChainHandlesProps) {
   return site.points.map((point, i) => (
     <g key={i}>
       {i + 1 < site.points.length && (
-        <Bend repair={repair} run={i} from={point} to={site.points[i + 1]!} viewport={viewport} table={table} />
+        <Bend
+          repair={repair}
+          run={i}
+          from={point}
+          to={site.points[i + 1]!}
+          viewport={viewport}
+          table={table}
+        />
       )}
       <Corner repair={repair} index={i} at={point} viewport={viewport} table={table} />
     </g>
@@ -46,10 +53,27 @@ function Corner({ repair, index, at, viewport, table }: Sight & { index: number;
     void bench.change('Move a corner', [repairEdit(moved(way))]);
   });
   const [x, y] = toScreen(viewport, table, [at[0] + by[0], at[1] + by[1]]);
-  return <Handle as="rect" x={x - 4} y={y - 4} width={8} height={8} {...pull} data-handle={`corner-${index}`} />;
+  return (
+    <Handle
+      as="rect"
+      x={x - 4}
+      y={y - 4}
+      width={8}
+      height={8}
+      {...pull}
+      data-handle={`corner-${index}`}
+    />
+  );
 }
 
-function Bend({ repair, run, from, to, viewport, table }: Sight & { run: number; from: Point; to: Point }) {
+function Bend({
+  repair,
+  run,
+  from,
+  to,
+  viewport,
+  table,
+}: Sight & { run: number; from: Point; to: Point }) {
   const { bench } = useBench();
   const [by, setBy] = useState(0);
   const sagitta = (repair.site.kind === 'chain' ? repair.site.bends[run] : 0) ?? 0;
@@ -65,9 +89,13 @@ function Bend({ repair, run, from, to, viewport, table }: Sight & { run: number;
       setBy(0);
       if (repair.site.kind !== 'chain') return;
       const { points } = repair.site;
-      const bends = points.slice(1).map((_, i) =>
-        i === run ? sagitta + across(way) : ((repair.site.kind === 'chain' && repair.site.bends[i]) || 0),
-      );
+      const bends = points
+        .slice(1)
+        .map((_, i) =>
+          i === run
+            ? sagitta + across(way)
+            : (repair.site.kind === 'chain' && repair.site.bends[i]) || 0,
+        );
       const bent = searchedAnew({ ...repair, site: { kind: 'chain', points, bends } });
       void bench.change('Bend a run', [repairEdit(bent)]);
     },

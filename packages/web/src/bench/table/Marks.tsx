@@ -11,16 +11,18 @@ import { toScreen } from './viewport.js';
 
 /** Marks over the picture: the selected site with its donor, what is being drawn, and all sites on demand. */
 export function Marks() {
-  const { viewport, table, records, selected, draft, width, showAll, pick } = useBenchState((s) => ({
-    viewport: s.viewport,
-    table: s.table,
-    records: s.records,
-    selected: s.selected,
-    draft: s.draft,
-    width: s.tool.width,
-    showAll: s.showAll,
-    pick: s.tool.shape === 'pick',
-  }));
+  const { viewport, table, records, selected, draft, width, showAll, pick } = useBenchState(
+    (s) => ({
+      viewport: s.viewport,
+      table: s.table,
+      records: s.records,
+      selected: s.selected,
+      draft: s.draft,
+      width: s.tool.width,
+      showAll: s.showAll,
+      pick: s.tool.shape === 'pick',
+    }),
+  );
   if (!viewport || !records) return null;
   const order = docketOrder(records);
   const chosen = order.find((r) => r.id === selected);
@@ -50,7 +52,12 @@ export function Marks() {
       )}
       {chosen && !moving && (
         <>
-          <DonorMark repair={chosen} letter={letterOf(order.indexOf(chosen))} viewport={viewport} table={table} />
+          <DonorMark
+            repair={chosen}
+            letter={letterOf(order.indexOf(chosen))}
+            viewport={viewport}
+            table={table}
+          />
           <ChainHandles key={chosen.id} repair={chosen} viewport={viewport} table={table} />
         </>
       )}
@@ -84,9 +91,23 @@ function SiteMark({ site, width, viewport, table, letter, open }: SiteMarkProps)
         </>
       ) : (
         <>
-          <mask id={id} maskUnits="userSpaceOnUse" x={0} y={0} width={table.width} height={table.height}>
+          <mask
+            id={id}
+            maskUnits="userSpaceOnUse"
+            x={0}
+            y={0}
+            width={table.width}
+            height={table.height}
+          >
             <rect width={table.width} height={table.height} fill="#fff" />
-            <path d={d} stroke="#000" strokeWidth={band} strokeLinecap="round" strokeLinejoin="round" fill="none" />
+            <path
+              d={d}
+              stroke="#000"
+              strokeWidth={band}
+              strokeLinecap="round"
+              strokeLinejoin="round"
+              fill="none"
+            />
           </mask>
           <g mask={`url(#${id})`}>
             <path d={d} stroke="rgb(255 255 255 / 90%)" strokeWidth={band + 5} className="band" />
@@ -95,7 +116,9 @@ function SiteMark({ site, width, viewport, table, letter, open }: SiteMarkProps)
           {points.length > 1 && <path d={d} className="centre" />}
         </>
       )}
-      {open && site.kind !== 'rectangle' && site.kind !== 'stroke' &&
+      {open &&
+        site.kind !== 'rectangle' &&
+        site.kind !== 'stroke' &&
         cornersOf(site).map((p, i) => {
           const [x, y] = toScreen(viewport, table, p);
           return <rect key={i} x={x - 3} y={y - 3} width={6} height={6} className="node" />;
@@ -114,7 +137,9 @@ function cornersOf(site: Site): readonly Point[] {
 }
 
 function pathData(points: readonly Point[], closed: boolean): string {
-  const body = points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('');
+  const body = points
+    .map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`)
+    .join('');
   if (points.length === 1) return `${body}h0.01`;
   return closed ? `${body}Z` : body;
 }
@@ -153,7 +178,9 @@ const Layer = styled.svg`
     stroke: #1f2326;
   }
   text {
-    font: 600 12px 'IBM Plex Mono', monospace;
+    font:
+      600 12px 'IBM Plex Mono',
+      monospace;
     fill: #1f2326;
     stroke: rgb(255 255 255 / 90%);
     stroke-width: 3px;

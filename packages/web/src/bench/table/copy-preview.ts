@@ -20,8 +20,19 @@ export function paintCopyPreview(
   ratio: number,
 ): void {
   const { tool, viewport, table, records, draft, pointer } = state;
-  if (!records || !viewport || tool.method === 'fill' || tool.shape === 'pick' || state.pickingDonor) return;
-  const site: Site | null = draft ? draft.site : pointer ? { kind: 'dab', at: [pointer[0], pointer[1]] } : null;
+  if (
+    !records ||
+    !viewport ||
+    tool.method === 'fill' ||
+    tool.shape === 'pick' ||
+    state.pickingDonor
+  )
+    return;
+  const site: Site | null = draft
+    ? draft.site
+    : pointer
+      ? { kind: 'dab', at: [pointer[0], pointer[1]] }
+      : null;
   if (!site || state.asReceived) return;
   const shift = shiftFor(state, site);
   if (!shift) return;

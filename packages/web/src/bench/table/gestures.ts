@@ -119,7 +119,8 @@ function handlers(bench: Bench) {
     }
     if (!draft) return;
     const { site } = draft;
-    if (now.kind === 'outline' && site.kind === 'outline' && strayed(site.points, now.from) < 6) return;
+    if (now.kind === 'outline' && site.kind === 'outline' && strayed(site.points, now.from) < 6)
+      return;
     bench.set({ draft: null });
     if (site.kind === 'stroke' && site.points.length === 1)
       void bench.mend({ kind: 'dab', at: site.points[0]! });
@@ -131,7 +132,11 @@ function handlers(bench: Bench) {
       event.currentTarget.focus({ preventScroll: true });
       if (doing) return;
       const pan = event.button === 1 || event.button === 2;
-      doing = pan ? { kind: 'pan', last: screenOf(event) } : event.button === 0 ? press(pictureOf(event)) : null;
+      doing = pan
+        ? { kind: 'pan', last: screenOf(event) }
+        : event.button === 0
+          ? press(pictureOf(event))
+          : null;
       if (doing) event.currentTarget.setPointerCapture(event.pointerId);
     },
     onPointerMove(event: Press) {
@@ -170,7 +175,11 @@ function repairAt(bench: Bench, at: Point): string | null {
   const { records } = bench.store.getState();
   if (!records) return null;
   const frame = frameOf(records.picture);
-  return activeRepairs(records).reverse().find((r) => hits(r, at, frame))?.id ?? null;
+  return (
+    activeRepairs(records)
+      .reverse()
+      .find((r) => hits(r, at, frame))?.id ?? null
+  );
 }
 
 /** A click that says where to copy from: for the selected repair when picking, else for the next one. */
@@ -181,7 +190,9 @@ export function nameDonor(bench: Bench, at: Point): void {
   if (tool.shape === 'pick' && repair && repair.method.kind !== 'fill') {
     const [x, y] = siteMiddle(repair.site, repair.width);
     const donor = { dx: Math.round(at[0] - x), dy: Math.round(at[1] - y) };
-    void bench.change('Move a donor', [repairEdit({ ...repair, method: { kind: repair.method.kind, donor } })]);
+    void bench.change('Move a donor', [
+      repairEdit({ ...repair, method: { kind: repair.method.kind, donor } }),
+    ]);
     return;
   }
   bench.setTool({

@@ -5,7 +5,8 @@ import type { Size, Viewport } from './viewport.js';
 import { toPicture } from './viewport.js';
 
 /** Which state of the picture is drawn. */
-export type State = { readonly kind: 'original' } | { readonly kind: 'repaired'; readonly view: View | null };
+export type State =
+  { readonly kind: 'original' } | { readonly kind: 'repaired'; readonly view: View | null };
 
 /**
  * Draws the part of the picture that a viewport shows, from the coarsest level that is sharp enough; places

@@ -51,7 +51,9 @@ export class TileStore {
       return fresh;
     }
     const before = this.shownAt.get(place);
-    return (before ? this.peek(before) : null) ?? this.peek(tileAddress(this.picture, place, 'original'));
+    return (
+      (before ? this.peek(before) : null) ?? this.peek(tileAddress(this.picture, place, 'original'))
+    );
   }
 
   close(): void {

@@ -9,3 +9,7 @@ export class UserProblem extends Error {
     this.name = 'UserProblem';
   }
 }
+
+export function isUserProblem(error: unknown): error is UserProblem {
+  return error instanceof UserProblem;
+}

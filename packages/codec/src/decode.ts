@@ -4,7 +4,7 @@ import type { Picture } from '@tersum/document';
 import { decode as readBmp } from 'bmp-ts';
 import type { Metadata } from 'sharp';
 import sharp from 'sharp';
-import { UserProblem } from '../problem.js';
+import { UserProblem } from './problem.js';
 import { identify } from './identify.js';
 import { profileName } from './icc.js';
 import { sharedRaster } from './shared.js';
@@ -54,7 +54,10 @@ async function decodeWithSharp(path: string, format: Picture['format']): Promise
   const meta = await readMetadata(path);
   expectSize(meta.width, meta.height);
   if (meta.depth === 'float' || meta.depth === 'double' || meta.depth === 'complex')
-    throw new UserProblem(422, 'This file stores floating-point samples. Save it with 8 or 16 bits a channel.');
+    throw new UserProblem(
+      422,
+      'This file stores floating-point samples. Save it with 8 or 16 bits a channel.',
+    );
   const deep = meta.depth === 'ushort' || meta.depth === 'short' || meta.depth === 'uint';
   const grey = meta.channels <= 2;
   const space = deep ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb';

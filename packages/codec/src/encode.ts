@@ -4,6 +4,7 @@ import type { ExportFormat } from '@tersum/document';
 import sharp from 'sharp';
 import type { Baggage } from './carrier.js';
 import { carrierTiff } from './carrier.js';
+import { withDensity } from './density.js';
 import { withExif } from './exif.js';
 
 /** Tiles go to a browser on the same machine: speed before size. */
@@ -30,7 +31,6 @@ export async function encode(
   }).toColourspace(space);
   if (baggage.icc) pipeline = pipeline.keepIccProfile();
   const ppi = baggage.ppi ?? 72;
-  if (baggage.ppi && format !== 'tiff') pipeline = pipeline.withDensity(ppi);
   switch (format) {
     case 'png':
       pipeline = pipeline.png({ compressionLevel: 6 });
@@ -50,7 +50,8 @@ export async function encode(
     case 'webp':
       pipeline = pipeline.webp({ quality });
   }
-  const file = await pipeline.toBuffer();
+  const plain = await pipeline.toBuffer();
+  const file = baggage.ppi ? withDensity(plain, format, baggage.ppi) : plain;
   return baggage.exif ? withExif(file, format, baggage.exif) : file;
 }
 

@@ -18,7 +18,9 @@ export function profileName(icc: Buffer): string {
       const length = icc.readUInt32BE(at + 20);
       const start = at + icc.readUInt32BE(at + 24);
       if (start + length > icc.length) return unnamed;
-      const text = Buffer.from(icc.subarray(start, start + length)).swap16().toString('utf16le');
+      const text = Buffer.from(icc.subarray(start, start + length))
+        .swap16()
+        .toString('utf16le');
       return text.replace(/\0.*$/s, '') || unnamed;
     }
   }

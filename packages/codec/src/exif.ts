@@ -57,7 +57,8 @@ function orderOf(block: Buffer) {
     little,
     u16: (at: number) => (little ? block.readUInt16LE(at) : block.readUInt16BE(at)),
     u32: (at: number) => (little ? block.readUInt32LE(at) : block.readUInt32BE(at)),
-    write16: (v: number, at: number) => (little ? block.writeUInt16LE(v, at) : block.writeUInt16BE(v, at)),
+    write16: (v: number, at: number) =>
+      little ? block.writeUInt16LE(v, at) : block.writeUInt16BE(v, at),
   };
 }
 
@@ -188,7 +189,8 @@ function writeDirectory(entries: Entry[], start: number): Buffer {
       return;
     }
     table.writeUInt32LE(spare, at + 8);
-    const padded = entry.bytes.length & 1 ? Buffer.concat([entry.bytes, Buffer.alloc(1)]) : entry.bytes;
+    const padded =
+      entry.bytes.length & 1 ? Buffer.concat([entry.bytes, Buffer.alloc(1)]) : entry.bytes;
     extra.push(padded);
     spare += padded.length;
   });

@@ -1,0 +1,41 @@
+import type { ParseArgsConfig } from 'node:util';
+import { parseArgs } from 'node:util';
+
+/** The command line cannot be followed: the message is the one line the person gets. */
+export class BadUsage extends Error {}
+
+type Options = NonNullable<ParseArgsConfig['options']>;
+
+/** Reads one input file and options. @throws BadUsage */
+export function readArguments<T extends Options>(args: string[], options: T) {
+  try {
+    const { values, positionals } = parseArgs({ args, options, allowPositionals: true });
+    const [input, ...more] = positionals;
+    if (!input) throw new BadUsage('name the picture to work on');
+    if (more.length) throw new BadUsage(`one picture at a time; '${more[0]}' is too many`);
+    return { input, values };
+  } catch (error) {
+    throw error instanceof BadUsage ? error : new BadUsage((error as Error).message);
+  }
+}
+
+/** An option that must be there. @throws BadUsage */
+export function needed(value: unknown, name: string): string {
+  if (typeof value !== 'string' || !value) throw new BadUsage(`--${name} is missing`);
+  return value;
+}
+
+/** A number within limits. @throws BadUsage */
+export function numberOf(
+  value: unknown,
+  name: string,
+  least: number,
+  most: number,
+  preset: number,
+): number {
+  if (value === undefined) return preset;
+  const n = Number(value);
+  if (!Number.isFinite(n) || n < least || n > most)
+    throw new BadUsage(`--${name} takes a number from ${least} to ${most}, not '${String(value)}'`);
+  return n;
+}

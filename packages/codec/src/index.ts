@@ -1,0 +1,5 @@
+export * from './carrier.js';
+export * from './decode.js';
+export * from './encode.js';
+export * from './problem.js';
+export * from './shared.js';

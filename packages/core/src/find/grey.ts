@@ -1,0 +1,32 @@
+import type { Raster } from '../raster/raster.js';
+import { colourChannels, whiteOf } from '../raster/raster.js';
+
+/** Bilinear samples of luma, 0..1 (ITU-R BT.601 weights), the border repeated outward. */
+export function greySampler({
+  width,
+  height,
+  channels,
+  data,
+}: Raster): (x: number, y: number) => number {
+  const colours = colourChannels(channels);
+  const white = whiteOf(data);
+  const at = (x: number, y: number): number => {
+    const i = (y * width + x) * channels;
+    if (colours === 1) return data[i]! / white;
+    return (0.299 * data[i]! + 0.587 * data[i + 1]! + 0.114 * data[i + 2]!) / white;
+  };
+  return (x, y) => {
+    const cx = Math.min(width - 1, Math.max(0, x));
+    const cy = Math.min(height - 1, Math.max(0, y));
+    const ix = Math.floor(cx);
+    const iy = Math.floor(cy);
+    const fx = cx - ix;
+    const fy = cy - iy;
+    const jx = Math.min(width - 1, ix + 1);
+    const jy = Math.min(height - 1, iy + 1);
+    return (
+      (at(ix, iy) * (1 - fx) + at(jx, iy) * fx) * (1 - fy) +
+      (at(ix, jy) * (1 - fx) + at(jx, jy) * fx) * fy
+    );
+  };
+}

@@ -1,0 +1,280 @@
+import type { Raster } from '../raster/raster.js';
+import { pointOnBow } from '../shape/path.js';
+import type { Point } from '../shape/site.js';
+import { greySampler } from './grey.js';
+
+/** A thin line found between two points. */
+export interface LineRun {
+  /** Corners from end to end, moved onto the line; the runs between them bow by `bends`. */
+  readonly points: readonly Point[];
+  /** Sagitta of each run, px; positive to the right when walking along it. */
+  readonly bends: readonly number[];
+  /** Width of the line where it is widest, px, between the places where a fifth of its contrast is left. */
+  readonly width: number;
+  /** Contrast of the line against both sides, share of full scale 0..1. */
+  readonly contrast: number;
+}
+
+/** Options of {@link fitLineRun}. */
+export interface LineRunOptions {
+  /** Greatest sagitta tried, as a share of the distance between the points. @default 0.12 */
+  mostBow?: number;
+  /** Least contrast that counts as a line. @default 0.03 */
+  leastContrast?: number;
+  /** How far off the bow the line is followed, px. @default 6 % of the length, at least 10 */
+  corridor?: number;
+}
+
+type Grey = (x: number, y: number) => number;
+
+/** How far to the side a line is compared with, px. */
+const BESIDE = 6;
+/** A place counts at most so much contrast, so that crossings do not decide. */
+const MOST_CONTRAST = 0.2;
+/** Runs are added until the line is met within this, px. */
+const CLOSE_ENOUGH = 0.6;
+const MOST_RUNS = 6;
+const STRETCHES = 5;
+/** Share of a line's contrast at which it ends. */
+const RIM = 0.2;
+
+/**
+ * Finds the thin line (wire, hair, scratch) between two clicks: first the parabola along which the picture
+ * differs most from both of its sides, then, in a corridor about it, the smooth path of most contrast (dynamic
+ * programming), told as bowed runs. Returns null when nothing looks like a line.
+ */
+export function fitLineRun(
+  picture: Raster,
+  from: Point,
+  to: Point,
+  options: LineRunOptions = {},
+): LineRun | null {
+  const length = Math.sqrt((to[0] - from[0]) ** 2 + (to[1] - from[1]) ** 2);
+  if (length < 8) return null;
+  const grey = greySampler(picture);
+  const most = Math.max(3, (options.mostBow ?? 0.12) * length);
+  const bow = bestBow(grey, from, to, most, length);
+  if (bow.contrast < (options.leastContrast ?? 0.03)) return null;
+  const offsets = follow(
+    grey,
+    from,
+    to,
+    bow,
+    length,
+    options.corridor ?? Math.max(10, 0.06 * length),
+  );
+  const along = (t: number): Point => {
+    const at = t * (offsets.length - 1);
+    const k = Math.min(offsets.length - 2, Math.floor(at));
+    const off = offsets[k]! + (offsets[k + 1]! - offsets[k]!) * (at - k);
+    const [x, y] = pointOnBow(from, to, bow.sagitta, t);
+    const [nx, ny] = normalAt(from, to, bow.sagitta, t);
+    return [x + off * nx, y + off * ny];
+  };
+  const { points, bends } = asRuns(along);
+  // A line in perspective gets wider along its way; one odd stretch, at a crossing say, does not count.
+  const widths = Array.from({ length: STRETCHES }, (_, k) =>
+    widthAcross(grey, (t) => along((k + t) / STRETCHES)),
+  ).sort((a, b) => a - b);
+  return { points, bends, width: widths.at(-2)!, contrast: bow.contrast };
+}
+
+interface Bow {
+  readonly sagitta: number;
+  readonly contrast: number;
+  readonly dark: boolean;
+}
+
+function bestBow(grey: Grey, from: Point, to: Point, most: number, length: number): Bow {
+  const samples = Math.min(400, Math.max(24, Math.round(length / 3)));
+  let best: Bow = { sagitta: 0, contrast: -1, dark: true };
+  for (let sagitta = -most; sagitta <= most; sagitta += 0.5) {
+    let dark = 0;
+    let bright = 0;
+    for (let i = 1; i < samples; i++) {
+      const [x, y] = pointOnBow(from, to, sagitta, i / samples);
+      const [nx, ny] = normalAt(from, to, sagitta, i / samples);
+      // A click may miss the line by a little: the best of three places across counts.
+      let d = 0;
+      let b = 0;
+      for (let off = -1.5; off <= 1.5; off += 1.5) {
+        const c = contrastAt(grey, x + off * nx, y + off * ny, nx, ny);
+        if (c > d) d = c;
+        if (-c > b) b = -c;
+      }
+      dark += d;
+      bright += b;
+    }
+    const contrast = Math.max(dark, bright) / (samples - 1);
+    if (contrast > best.contrast) best = { sagitta, contrast, dark: dark >= bright };
+  }
+  return best;
+}
+
+/** How much darker (positive) or brighter (negative) a place is than both of its sides. */
+function contrastAt(grey: Grey, x: number, y: number, nx: number, ny: number): number {
+  const middle = grey(x, y);
+  const left = grey(x - BESIDE * nx, y - BESIDE * ny);
+  const right = grey(x + BESIDE * nx, y + BESIDE * ny);
+  const darker = Math.min(left, right) - middle;
+  if (darker > 0) return Math.min(MOST_CONTRAST, darker);
+  const brighter = middle - Math.max(left, right);
+  return brighter > 0 ? -Math.min(MOST_CONTRAST, brighter) : 0;
+}
+
+/** Offsets from the bow, px, about every 4 px along it, along which the line shows best. */
+function follow(
+  grey: Grey,
+  from: Point,
+  to: Point,
+  bow: Bow,
+  length: number,
+  corridor: number,
+): number[] {
+  const stations = Math.max(4, Math.round(length / 4));
+  const step = 0.5;
+  const lanes = 2 * Math.round(corridor / step) + 1;
+  const gain = new Float64Array(lanes * (stations + 1));
+  const came = new Int8Array(lanes * (stations + 1));
+  for (let i = 0; i <= stations; i++) {
+    const t = i / stations;
+    const [x, y] = pointOnBow(from, to, bow.sagitta, t);
+    const [nx, ny] = normalAt(from, to, bow.sagitta, t);
+    for (let k = 0; k < lanes; k++) {
+      const off = k * step - corridor;
+      const c = contrastAt(grey, x + off * nx, y + off * ny, nx, ny);
+      // Straying costs a little, so that the clicks decide between parallel lines.
+      const here = Math.max(0, bow.dark ? c : -c) - 0.00002 * off * off;
+      let best = -Infinity;
+      for (let from1 = -2; from1 <= 2 && i > 0; from1++) {
+        const j = k + from1;
+        if (j < 0 || j >= lanes) continue;
+        const value = gain[(i - 1) * lanes + j]! - 0.004 * from1 * from1;
+        if (value > best) {
+          best = value;
+          came[i * lanes + k] = from1;
+        }
+      }
+      gain[i * lanes + k] = here + (i > 0 ? best : 0);
+    }
+  }
+  let k = 0;
+  for (let j = 0; j < lanes; j++)
+    if (gain[stations * lanes + j]! > gain[stations * lanes + k]!) k = j;
+  const offsets = new Array<number>(stations + 1);
+  for (let i = stations; i >= 0; i--) {
+    const t = i / stations;
+    offsets[i] = centred(
+      grey,
+      pointOnBow(from, to, bow.sagitta, t),
+      normalAt(from, to, bow.sagitta, t),
+      k * step - corridor,
+      bow.dark,
+    );
+    k += came[i * lanes + k]!;
+  }
+  return smooth(offsets);
+}
+
+/** Moves an offset that lies on the line to the line's middle: the centre of what stands out across it. */
+function centred(grey: Grey, [x, y]: Point, [nx, ny]: Point, off: number, dark: boolean): number {
+  const at = (o: number): number => grey(x + (off + o) * nx, y + (off + o) * ny);
+  const side = dark
+    ? Math.min(at(-BESIDE - 2), at(BESIDE + 2))
+    : Math.max(at(-BESIDE - 2), at(BESIDE + 2));
+  let sum = 0;
+  let weight = 0;
+  for (let o = -BESIDE; o <= BESIDE; o += 0.5) {
+    const w = Math.max(0, dark ? side - at(o) : at(o) - side);
+    sum += w * o;
+    weight += w;
+  }
+  return weight > 0.05 ? off + sum / weight : off;
+}
+
+function smooth(offsets: number[]): number[] {
+  return offsets.map((_, i) => {
+    let sum = 0;
+    let n = 0;
+    for (let j = Math.max(0, i - 2); j <= Math.min(offsets.length - 1, i + 2); j++) {
+      sum += offsets[j]!;
+      n++;
+    }
+    return sum / n;
+  });
+}
+
+/** The fewest equal runs whose bows meet the line closely. */
+function asRuns(along: (t: number) => Point): { points: Point[]; bends: number[] } {
+  for (let runs = 1; ; runs++) {
+    const points = Array.from({ length: runs + 1 }, (_, k) => along(k / runs));
+    const bends = points
+      .slice(1)
+      .map((end, k) => offLine(points[k]!, end, along((k + 0.5) / runs)));
+    let worst = 0;
+    for (let k = 0; k < runs; k++)
+      for (const s of [0.2, 0.35, 0.65, 0.8]) {
+        const wanted = along((k + s) / runs);
+        const got = pointOnBow(points[k]!, points[k + 1]!, bends[k]!, s);
+        worst = Math.max(
+          worst,
+          Math.abs(
+            offLine(points[k]!, points[k + 1]!, wanted) - offLine(points[k]!, points[k + 1]!, got),
+          ),
+        );
+      }
+    if (worst <= CLOSE_ENOUGH || runs === MOST_RUNS) return { points, bends };
+  }
+}
+
+/** Distance of p from the straight line a-b, positive to the right when walking along it. */
+function offLine(a: Point, b: Point, p: Point): number {
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
+  const length = Math.sqrt(dx * dx + dy * dy) || 1;
+  return (dx * (p[1] - a[1]) - dy * (p[0] - a[0])) / length;
+}
+
+/** Full width, down to the rim, of the median profile across a stretch of the line. */
+function widthAcross(grey: Grey, along: (t: number) => Point): number {
+  const reach = 24;
+  const steps = 4 * reach + 1;
+  const samples = 40;
+  const profile: number[] = [];
+  for (let k = 0; k < steps; k++) {
+    const values: number[] = [];
+    for (let i = 1; i < samples; i++) {
+      const a = along((i - 0.5) / samples);
+      const b = along((i + 0.5) / samples);
+      const length = Math.sqrt((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2) || 1;
+      const nx = -(b[1] - a[1]) / length;
+      const ny = (b[0] - a[0]) / length;
+      const [x, y] = along(i / samples);
+      const off = k / 2 - reach;
+      values.push(grey(x + off * nx, y + off * ny));
+    }
+    profile.push(median(values));
+  }
+  const middle = 2 * reach;
+  const far = median([...profile.slice(0, reach), ...profile.slice(steps - reach)]);
+  const rim = Math.abs(profile[middle]! - far) * RIM;
+  let left = middle;
+  let right = middle;
+  while (left > 0 && Math.abs(profile[left]! - far) > rim) left--;
+  while (right < steps - 1 && Math.abs(profile[right]! - far) > rim) right++;
+  return Math.max(1, (right - left) / 2);
+}
+
+function normalAt(from: Point, to: Point, sagitta: number, t: number): Point {
+  const a = pointOnBow(from, to, sagitta, t - 0.01);
+  const b = pointOnBow(from, to, sagitta, t + 0.01);
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
+  const length = Math.sqrt(dx * dx + dy * dy) || 1;
+  return [-dy / length, dx / length];
+}
+
+function median(values: number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[sorted.length >> 1]!;
+}

@@ -1,0 +1,80 @@
+import type { DonorMap, Raster } from '@tersum/core';
+import { createRaster, digest, packDonorMap, seededRandom } from '@tersum/core';
+import type { Method, Records, Repair, Site } from '../schema/repair.js';
+import type { Patch } from './patch.js';
+import { replay } from './replay.js';
+import { searchDonorMap } from './search.js';
+import type { FoundMap, WalkHost } from './walk.js';
+
+/** A small noisy picture for tests. */
+export function testPicture(
+  width: number,
+  height: number,
+  depth: 'u8' | 'u16',
+  channels: 1 | 3 | 4,
+): Raster {
+  const random = seededRandom(width * 31 + height);
+  const raster = createRaster(width, height, channels, depth);
+  const most = depth === 'u8' ? 255 : 65535;
+  for (let i = 0; i < raster.data.length; i++) raster.data[i] = random.between(0, most);
+  return raster;
+}
+
+/** A name that is a well-formed UUID. */
+export function testId(kind: number, n: number): string {
+  return `00000000-0000-4000-8000-${String(kind * 100_000 + n).padStart(12, '0')}`;
+}
+
+export function testRepair(
+  n: number,
+  site: Site,
+  method: Method,
+  more: Partial<Repair> = {},
+): Repair {
+  return {
+    id: testId(1, n),
+    layerId: testId(2, 0),
+    position: n,
+    enabled: true,
+    site,
+    width: 8,
+    softness: 0.3,
+    flow: 1,
+    strength: 1,
+    method,
+    reason: '',
+    createdAt: '2026-11-02T09:00:00.000Z',
+    ...more,
+  };
+}
+
+export function testRecords(repairs: readonly Repair[]): Records {
+  return { layers: [{ id: testId(2, 0), name: 'Repairs', visible: true, position: 0 }], repairs };
+}
+
+/** Does a walk's work on the spot, and counts it. */
+export function testHost(original: Raster, found: Map<string, FoundMap>) {
+  const patches = new Map<string, Patch>();
+  const count = { replays: 0, searches: 0 };
+  const host: WalkHost = {
+    cached: (key) => patches.get(key),
+    keep: (key, patch) => void patches.set(key, patch),
+    async replay(repair, map, below) {
+      count.replays++;
+      return replay(repair, map, original, below);
+    },
+    async found(search) {
+      return found.get(search);
+    },
+    async search(repair, below, others) {
+      count.searches++;
+      return searchDonorMap(repair, original, below, others);
+    },
+    async keepFound(search, map: DonorMap, below) {
+      const kept = { map, hash: digest(packDonorMap(map)), below };
+      found.set(search, kept);
+      return kept;
+    },
+  };
+  return { host, count };
+}

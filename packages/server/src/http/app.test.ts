@@ -1,0 +1,232 @@
+import { existsSync, readdirSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { decode, encode } from '@tersum/codec';
+import type { Raster } from '@tersum/core';
+import { createRaster, seededRandom } from '@tersum/core';
+import type { Job, Picture, PictureRecords, Repair } from '@tersum/document';
+import type { Express } from 'express';
+import { writeFile } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { pino } from 'pino';
+import request from 'supertest';
+import type { Services } from '../services.js';
+import { closeServices, createServices } from '../services.js';
+import { createApp } from './app.js';
+
+const here = join(__dirname, '..', '..');
+let folder: string;
+let services: Services;
+let app: Express;
+
+async function begin(): Promise<void> {
+  services = await createServices({
+    data: folder,
+    migrations: join(here, 'migrations'),
+    worker: pathToFileURL(join(here, 'src/pool/worker.ts')),
+    log: pino({ level: 'silent' }),
+  });
+  app = createApp(services, null, null);
+}
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'server-'));
+  await begin();
+}, 60_000);
+afterAll(async () => {
+  await closeServices(services);
+  await rm(folder, { recursive: true, force: true });
+});
+
+const draft = { title: 'Harbour wall', client: 'Ottilie', due: '2026-12-01', notes: '', state: 'new' };
+
+function noise(seed: number): Raster {
+  const raster = createRaster(640, 530, 3, 'u16');
+  const random = seededRandom(seed);
+  for (let i = 0; i < raster.data.length; i++) raster.data[i] = random.between(0, 65535);
+  return raster;
+}
+
+async function newPicture(seed = 1): Promise<{ picture: Picture; raster: Raster }> {
+  const job: Job = (await request(app).post('/api/jobs').send(draft).expect(201)).body;
+  const raster = noise(seed);
+  const file = await encode(raster, 'tiff', 90, { icc: null, exif: null, ppi: 400 });
+  const answer = await request(app).post(`/api/jobs/${job.id}/pictures`).attach('file', file, 'Mole, früh.tif');
+  expect(answer.status).toBe(201);
+  return { picture: answer.body, raster };
+}
+
+async function recordsOf(id: string): Promise<PictureRecords> {
+  return (await request(app).get(`/api/pictures/${id}`).expect(200)).body;
+}
+
+function cloneAt(records: PictureRecords, x: number): Repair {
+  return {
+    id: randomUUID(),
+    layerId: records.layers[0]!.id,
+    position: 0,
+    enabled: true,
+    site: { kind: 'rectangle', x, y: 40, width: 30, height: 20 },
+    width: 10,
+    softness: 0,
+    flow: 1,
+    strength: 1,
+    method: { kind: 'clone', donor: { dx: 100, dy: 50 } },
+    reason: '',
+    createdAt: '2026-11-02T10:00:00.000Z',
+  };
+}
+
+const change = (id: string, version: number, after: Repair) =>
+  request(app)
+    .post(`/api/pictures/${id}/changes`)
+    .send({ version, label: 'Clone a rectangle', edits: [{ entity: 'repair', id: after.id, after }] });
+
+describe('the HTTP interface', () => {
+  test('is healthy, isolated and closed to foreign pages', async () => {
+    const health = await request(app).get('/api/health').expect(200);
+    expect(health.body.status).toBe('ok');
+    expect(health.headers['cross-origin-opener-policy']).toBe('same-origin');
+    expect(health.headers['cross-origin-embedder-policy']).toBe('require-corp');
+    expect(health.headers['content-security-policy']).toContain("default-src 'self'");
+    const post = () => request(app).post('/api/jobs').send(draft);
+    await post().set('Origin', 'http://elsewhere.example').expect(403);
+    await post().set('Sec-Fetch-Site', 'cross-site').expect(403);
+    await request(app).get('/api/jobs').set('Host', 'rebound.example').expect(403);
+    await post().set('Host', '127.0.0.1:4680').set('Origin', 'http://127.0.0.1:4680').expect(201);
+  });
+
+  test('says what is wrong with a job, and with addresses that lead nowhere', async () => {
+    const bad = await request(app).post('/api/jobs').send({ ...draft, title: ' ' }).expect(400);
+    expect(bad.body.message).toContain('Give the job a title.');
+    await request(app).get('/api/nothing').expect(404);
+    await request(app).get(`/api/pictures/${randomUUID()}`).expect(404);
+  });
+
+  test('takes a picture in, keeps its facts and stores one original for equal files', async () => {
+    const { picture } = await newPicture(3);
+    expect(picture).toMatchObject({ name: 'Mole, früh.tif', width: 640, height: 530, bits: 16, format: 'tiff', version: 0 });
+    expect(picture.ppi).toBeCloseTo(400, 0);
+    const again = await newPicture(3);
+    expect(again.picture.original).toBe(picture.original);
+    expect(again.picture.id).not.toBe(picture.id);
+  });
+
+  test('leaves nothing behind of a file it refuses', async () => {
+    const job: Job = (await request(app).post('/api/jobs').send(draft)).body;
+    const bad = await request(app)
+      .post(`/api/jobs/${job.id}/pictures`)
+      .attach('file', Buffer.from('no picture'), 'x.png');
+    expect(bad.status).toBe(415);
+    expect(bad.body.message).toMatch(/Use PNG, JPEG, TIFF, WebP or BMP/);
+    expect(readdirSync(join(folder, 'incoming'))).toEqual([]);
+    expect((await request(app).get(`/api/jobs/${job.id}`)).body.pictures).toEqual([]);
+  });
+
+  test('keeps changes, undoes and redoes them, also after a restart', async () => {
+    const { picture } = await newPicture(5);
+    const repair = cloneAt(await recordsOf(picture.id), 50);
+    const done = (await change(picture.id, 0, repair).expect(200)).body as PictureRecords;
+    expect(done.picture.version).toBe(1);
+    expect(done.undo).toBe('Clone a rectangle');
+    await closeServices(services);
+    await begin();
+    expect((await recordsOf(picture.id)).repairs).toEqual([repair]);
+    const undone = await request(app).post(`/api/pictures/${picture.id}/undo`).send({ version: 1 }).expect(200);
+    expect(undone.body.repairs).toEqual([]);
+    expect(undone.body.redo).toBe('Clone a rectangle');
+    const redone = await request(app).post(`/api/pictures/${picture.id}/redo`).send({ version: 2 }).expect(200);
+    expect(redone.body.repairs).toEqual([repair]);
+    await request(app).post(`/api/pictures/${picture.id}/redo`).send({ version: 3 }).expect(422);
+  });
+
+  test('tells a second writer that the picture has changed, and overwrites nothing', async () => {
+    const { picture } = await newPicture(6);
+    const records = await recordsOf(picture.id);
+    await change(picture.id, 0, cloneAt(records, 50)).expect(200);
+    const late = await change(picture.id, 0, cloneAt(records, 90)).expect(409);
+    expect(late.body.message).toMatch(/changed in another window/);
+    expect((await recordsOf(picture.id)).repairs).toHaveLength(1);
+  });
+
+  test('refuses records that cannot be', async () => {
+    const { picture } = await newPicture(7);
+    const records = await recordsOf(picture.id);
+    const lost = { ...cloneAt(records, 50), layerId: randomUUID() };
+    expect((await change(picture.id, 0, lost).expect(422)).body.message).toMatch(/repair layer/);
+    const wide = { ...cloneAt(records, 50), width: -4 };
+    await change(picture.id, 0, wide).expect(400);
+    expect((await recordsOf(picture.id)).picture.version).toBe(0);
+  });
+
+  test('names the tiles a repair touches and sends their pixels', async () => {
+    const { picture, raster } = await newPicture(8);
+    await change(picture.id, 0, cloneAt(await recordsOf(picture.id), 500)).expect(200);
+    const { body: view } = await request(app).get(`/api/pictures/${picture.id}/view`).expect(200);
+    expect(Object.keys(view.tiles).sort()).toEqual(['0/0/0', '0/1/0', '1/0/0']);
+    const tile = await request(app)
+      .get(`/api/pictures/${picture.id}/tiles/0/0/0/${view.tiles['0/0/0']}`)
+      .expect(200)
+      .expect('Cache-Control', /immutable/);
+    await writeFile(join(folder, 'tile.png'), tile.body as Buffer);
+    const shown = await decode(join(folder, 'tile.png'));
+    const at = (x: number, y: number) => shown.raster.data[(y * 512 + x) * 3]!;
+    const stored = (x: number, y: number) => Math.round((raster.data[(y * 640 + x) * 3]! * 255) / 65535);
+    expect(at(505, 45)).toBe(stored(605, 95));
+    expect(at(400, 45)).toBe(stored(400, 45));
+    await request(app).get(`/api/pictures/${picture.id}/tiles/0/0/0/unknown`).expect(404);
+    await request(app).get(`/api/pictures/${picture.id}/tiles/0/9/0/original`).expect(404);
+  });
+
+  test('shows a trial without keeping it', async () => {
+    const { picture } = await newPicture(9);
+    const after = cloneAt(await recordsOf(picture.id), 50);
+    const trial = await request(app)
+      .post(`/api/pictures/${picture.id}/preview`)
+      .send({ version: 0, edits: [{ entity: 'repair', id: after.id, after }] })
+      .expect(200);
+    expect(trial.body.tiles['0/0/0']).toBeDefined();
+    await request(app).get(`/api/pictures/${picture.id}/tiles/0/0/0/${trial.body.tiles['0/0/0']}`).expect(200);
+    expect((await recordsOf(picture.id)).picture.version).toBe(0);
+  });
+
+  test('a fill is searched, and its map found again after a restart', async () => {
+    const { picture } = await newPicture(10);
+    const base = cloneAt(await recordsOf(picture.id), 50);
+    const fill: Repair = { ...base, method: { kind: 'fill', search: randomUUID(), seed: 1, adapt: 1 } };
+    await change(picture.id, 0, fill).expect(200);
+    const first = (await request(app).get(`/api/pictures/${picture.id}/view`).expect(200)).body;
+    await closeServices(services);
+    await begin();
+    const second = (await request(app).get(`/api/pictures/${picture.id}/view`).expect(200)).body;
+    expect(second).toEqual(first);
+    expect(readdirSync(join(folder, 'maps')).length).toBeGreaterThan(0);
+  }, 60_000);
+
+  test('exports exact pixels under a name made by the rule', async () => {
+    const { picture, raster } = await newPicture(11);
+    await change(picture.id, 0, cloneAt(await recordsOf(picture.id), 50)).expect(200);
+    const order = { format: 'tiff', rule: '{job}-{picture}' };
+    let status = (await request(app).post(`/api/pictures/${picture.id}/exports`).send(order).expect(202)).body;
+    expect(status.fileName).toBe('Harbour-wall-Mole-früh.tif');
+    for (let k = 0; k < 200 && status.state === 'working'; k++) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      status = (await request(app).get(`/api/exports/${status.id}`)).body;
+    }
+    expect(status.state).toBe('ready');
+    const path = join(folder, 'exports', status.id);
+    expect(existsSync(path)).toBe(true);
+    const out = await decode(path);
+    expect(out.bits).toBe(16);
+    expect(out.ppi).toBeCloseTo(400, 0);
+    for (let p = 0; p < 640 * 530; p++) {
+      const x = p % 640;
+      const y = Math.floor(p / 640);
+      const inside = x >= 50 && x < 80 && y >= 40 && y < 60;
+      const from = inside ? (y + 50) * 640 + x + 100 : p;
+      if (out.raster.data[3 * p] !== raster.data[3 * from]) throw new Error(`pixel ${x}, ${y} differs`);
+    }
+  }, 60_000);
+});

@@ -22,10 +22,17 @@ async function saved(name: string, bytes: Uint8Array): Promise<string> {
   return path;
 }
 
-function noise(width: number, height: number, channels: 1 | 3 | 4, depth: 'u8' | 'u16', seed = 1): Raster {
+function noise(
+  width: number,
+  height: number,
+  channels: 1 | 3 | 4,
+  depth: 'u8' | 'u16',
+  seed = 1,
+): Raster {
   const raster = createRaster(width, height, channels, depth);
   const random = seededRandom(seed);
-  for (let i = 0; i < raster.data.length; i++) raster.data[i] = random.between(0, depth === 'u8' ? 255 : 65535);
+  for (let i = 0; i < raster.data.length; i++)
+    raster.data[i] = random.between(0, depth === 'u8' ? 255 : 65535);
   return raster;
 }
 
@@ -41,51 +48,66 @@ async function otherProfile(): Promise<Buffer> {
 }
 
 describe('files in and out', () => {
-  test.each(['png', 'tiff'] as const)('%s keeps every sample at 8 and 16 bits, grey, RGB and with alpha', async (format) => {
-    await fc.assert(
-      fc.asyncProperty(
-        fc.integer({ min: 1, max: 40 }),
-        fc.integer({ min: 1, max: 40 }),
-        fc.constantFrom(1, 3, 4),
-        fc.constantFrom('u8', 'u16'),
-        async (width, height, channels, depth) => {
-          const raster = noise(width, height, channels, depth, width * 41 + height);
-          const path = await saved(`trip.${format}`, await encode(raster, format, 90, none));
-          const back = await decode(path);
-          expect(back.bits).toBe(depth === 'u16' ? 16 : 8);
-          expect(back.raster.channels).toBe(channels);
-          expect(Buffer.compare(Buffer.from(back.raster.data.buffer), Buffer.from(raster.data.buffer))).toBe(0);
-        },
-      ),
-      { numRuns: 24, seed: 5 },
-    );
-  });
+  test.each(['png', 'tiff'] as const)(
+    '%s keeps every sample at 8 and 16 bits, grey, RGB and with alpha',
+    async (format) => {
+      await fc.assert(
+        fc.asyncProperty(
+          fc.integer({ min: 1, max: 40 }),
+          fc.integer({ min: 1, max: 40 }),
+          fc.constantFrom(1, 3, 4),
+          fc.constantFrom('u8', 'u16'),
+          async (width, height, channels, depth) => {
+            const raster = noise(width, height, channels, depth, width * 41 + height);
+            const path = await saved(`trip.${format}`, await encode(raster, format, 90, none));
+            const back = await decode(path);
+            expect(back.bits).toBe(depth === 'u16' ? 16 : 8);
+            expect(back.raster.channels).toBe(channels);
+            expect(
+              Buffer.compare(Buffer.from(back.raster.data.buffer), Buffer.from(raster.data.buffer)),
+            ).toBe(0);
+          },
+        ),
+        { numRuns: 24, seed: 5 },
+      );
+    },
+  );
 
-  test.each(['png', 'tiff', 'jpeg', 'webp'] as const)('%s carries profile, density and EXIF', async (format) => {
-    const icc = await otherProfile();
-    const shot = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#456' } })
-      .withExif({ IFD0: { Artist: 'O. Brandreth', Make: 'Marrow' }, IFD2: { ExposureTime: '1/60' } })
-      .jpeg()
-      .toBuffer();
-    const { exif } = await sharp(shot).metadata();
-    const raster = noise(24, 18, 3, 'u8');
-    const file = await encode(raster, format, 95, { icc, exif: exif!, ppi: 600 });
-    const meta = await sharp(file).metadata();
-    expect(meta.icc?.equals(icc)).toBe(true);
-    if (format !== 'webp') expect(Math.round(meta.density!)).toBe(600);
-    expect(file.includes('O. Brandreth')).toBe(true);
-    if (format !== 'tiff') expect(meta.exif).toBeDefined();
-    if (format === 'png' || format === 'tiff') {
-      const back = await decode(await saved(`meta.${format}`, file));
-      expect(Buffer.compare(Buffer.from(back.raster.data.buffer), Buffer.from(raster.data.buffer))).toBe(0);
-      expect(back.profile).toMatch(/P3/);
-      expect(back.ppi).toBeCloseTo(600, 0);
-    }
-  });
+  test.each(['png', 'tiff', 'jpeg', 'webp'] as const)(
+    '%s carries profile, density and EXIF',
+    async (format) => {
+      const icc = await otherProfile();
+      const shot = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#456' } })
+        .withExif({
+          IFD0: { Artist: 'O. Brandreth', Make: 'Marrow' },
+          IFD2: { ExposureTime: '1/60' },
+        })
+        .jpeg()
+        .toBuffer();
+      const { exif } = await sharp(shot).metadata();
+      const raster = noise(24, 18, 3, 'u8');
+      const file = await encode(raster, format, 95, { icc, exif: exif!, ppi: 600 });
+      const meta = await sharp(file).metadata();
+      expect(meta.icc?.equals(icc)).toBe(true);
+      if (format !== 'webp') expect(Math.round(meta.density!)).toBe(600);
+      expect(file.includes('O. Brandreth')).toBe(true);
+      if (format !== 'tiff') expect(meta.exif).toBeDefined();
+      if (format === 'png' || format === 'tiff') {
+        const back = await decode(await saved(`meta.${format}`, file));
+        expect(
+          Buffer.compare(Buffer.from(back.raster.data.buffer), Buffer.from(raster.data.buffer)),
+        ).toBe(0);
+        expect(back.profile).toMatch(/P3/);
+        expect(back.ppi).toBeCloseTo(600, 0);
+      }
+    },
+  );
 
   test('EXIF orientation is applied, and not applied twice after export', async () => {
     const raster = noise(6, 4, 3, 'u8');
-    const turned = await sharp(Buffer.from(raster.data), { raw: { width: 6, height: 4, channels: 3 } })
+    const turned = await sharp(Buffer.from(raster.data), {
+      raw: { width: 6, height: 4, channels: 3 },
+    })
       .withExif({ IFD0: { Orientation: '6', Artist: 'Pell' } })
       .withMetadata({ orientation: 6 })
       .tiff({ compression: 'none' })
@@ -93,7 +115,9 @@ describe('files in and out', () => {
     const first = await decode(await saved('turned.tif', turned));
     expect([first.raster.width, first.raster.height]).toEqual([4, 6]);
     // Orientation 6: the first row of what is shown is the first column of what is stored, bottom first.
-    expect([...first.raster.data.slice(0, 3)]).toEqual([...raster.data.slice(3 * 6 * 3, 3 * 6 * 3 + 3)]);
+    expect([...first.raster.data.slice(0, 3)]).toEqual([
+      ...raster.data.slice(3 * 6 * 3, 3 * 6 * 3 + 3),
+    ]);
     const { exif } = await sharp(await sharp(turned).keepExif().jpeg().toBuffer()).metadata();
     const again = await encode(first.raster, 'png', 90, { ...none, exif: exif ?? null });
     const second = await decode(await saved('again.png', again));
@@ -114,7 +138,13 @@ describe('files in and out', () => {
   test('the carrier is a TIFF that other readers take for what it is', async () => {
     const raster = noise(9, 7, 3, 'u16');
     const meta = await sharp(carrierTiff(raster, null)).metadata();
-    expect(meta).toMatchObject({ format: 'tiff', width: 9, height: 7, channels: 3, depth: 'ushort' });
+    expect(meta).toMatchObject({
+      format: 'tiff',
+      width: 9,
+      height: 7,
+      channels: 3,
+      depth: 'ushort',
+    });
   });
 });
 
@@ -127,14 +157,20 @@ describe('files that cannot be used', () => {
 
   test('empty, unknown and lying ones say so', async () => {
     expect(await refused('empty.png', new Uint8Array())).toMatch(/empty/);
-    expect(await refused('notes.jpg', Buffer.from('only words, no picture'))).toMatch(/not a picture Tersum can read/);
-    expect(await refused('lie.png', Buffer.from('\x89PNG\r\n\x1a\nnothing of the kind', 'latin1'))).toMatch(/damaged/);
+    expect(await refused('notes.jpg', Buffer.from('only words, no picture'))).toMatch(
+      /not a picture Tersum can read/,
+    );
+    expect(
+      await refused('lie.png', Buffer.from('\x89PNG\r\n\x1a\nnothing of the kind', 'latin1')),
+    ).toMatch(/damaged/);
     expect(await refused('short.bmp', Buffer.from('BM\0\0'))).toMatch(/cut short/);
   });
 
   test.each(['png', 'tiff', 'jpeg', 'webp'] as const)('a truncated %s is named', async (format) => {
     const file = await encode(noise(200, 150, 3, 'u8'), format, 90, none);
-    expect(await refused(`cut.${format}`, file.subarray(0, Math.floor(file.length * 0.4)))).toMatch(/cut short|damaged/);
+    expect(await refused(`cut.${format}`, file.subarray(0, Math.floor(file.length * 0.4)))).toMatch(
+      /cut short|damaged/,
+    );
   });
 
   test('a small file that claims a huge picture is refused before it is decoded', async () => {

@@ -36,7 +36,9 @@ function intoJpeg(file: Buffer, ppi: number): Buffer {
     out.writeUInt16BE(dots, 16);
     return out;
   }
-  const head = Buffer.from([0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, 0, 1, 1, 1, 0, 0, 0, 0, 0, 0]);
+  const head = Buffer.from([
+    0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, 0, 1, 1, 1, 0, 0, 0, 0, 0, 0,
+  ]);
   head.writeUInt16BE(dots, 12);
   head.writeUInt16BE(dots, 14);
   return Buffer.concat([file.subarray(0, 2), head, file.subarray(2)]);

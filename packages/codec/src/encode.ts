@@ -52,7 +52,7 @@ export async function encode(
   }
   const plain = await pipeline.toBuffer();
   const file = baggage.ppi ? withDensity(plain, format, baggage.ppi) : plain;
-  return baggage.exif ? withExif(file, format, baggage.exif) : file;
+  return baggage.exif ? withExif(file, format, baggage.exif, baggage.ppi) : file;
 }
 
 /** A display tile as PNG, without loss. @param raster 8-bit, 1 or 3 channels */

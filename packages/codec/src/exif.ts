@@ -3,13 +3,22 @@ import type { ExportFormat } from '@tersum/document';
 
 const PREFIX = Buffer.from('Exif\0\0', 'latin1');
 const ORIENTATION = 0x0112;
+const X_RESOLUTION = 0x011a;
+const Y_RESOLUTION = 0x011b;
+const RESOLUTION_UNIT = 0x0128;
+const INCH = 2;
 
 /**
  * Puts an EXIF block (a little TIFF structure, CIPA DC-008) into an encoded file at the container level, so
  * that no pixel is touched. Orientation is set to upright, since the pixels were turned when they were read.
  */
-export function withExif(file: Buffer, format: ExportFormat, exif: Buffer): Buffer {
-  const block = upright(exif.subarray(0, 6).equals(PREFIX) ? exif.subarray(6) : exif);
+export function withExif(
+  file: Buffer,
+  format: ExportFormat,
+  exif: Buffer,
+  ppi: number | null,
+): Buffer {
+  const block = corrected(exif.subarray(0, 6).equals(PREFIX) ? exif.subarray(6) : exif, ppi);
   if (!block) return file;
   switch (format) {
     case 'png':
@@ -34,8 +43,8 @@ const SIZE_OF_TYPE = [0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8];
 const EXIF_POINTER = 0x8769;
 const GPS_POINTER = 0x8825;
 
-/** A copy with orientation 1, or null when the block cannot be read. */
-function upright(block: Buffer): Buffer | null {
+/** A copy that says upright and this density, or null when the block cannot be read. */
+function corrected(block: Buffer, ppi: number | null): Buffer | null {
   const copy = Buffer.from(block);
   try {
     const order = orderOf(copy);
@@ -43,7 +52,14 @@ function upright(block: Buffer): Buffer | null {
     const count = order.u16(start);
     for (let k = 0; k < count; k++) {
       const at = start + 2 + 12 * k;
-      if (order.u16(at) === ORIENTATION) order.write16(1, at + 8);
+      const tag = order.u16(at);
+      if (tag === ORIENTATION) order.write16(1, at + 8);
+      if (!ppi) continue;
+      if (tag === RESOLUTION_UNIT) order.write16(INCH, at + 8);
+      if (tag === X_RESOLUTION || tag === Y_RESOLUTION) {
+        order.write32(Math.round(ppi * 100), order.u32(at + 8));
+        order.write32(100, order.u32(at + 8) + 4);
+      }
     }
     return copy;
   } catch {
@@ -57,6 +73,8 @@ function orderOf(block: Buffer) {
     little,
     u16: (at: number) => (little ? block.readUInt16LE(at) : block.readUInt16BE(at)),
     u32: (at: number) => (little ? block.readUInt32LE(at) : block.readUInt32BE(at)),
+    write32: (v: number, at: number) =>
+      little ? block.writeUInt32LE(v, at) : block.writeUInt32BE(v, at),
     write16: (v: number, at: number) =>
       little ? block.writeUInt16LE(v, at) : block.writeUInt16BE(v, at),
   };

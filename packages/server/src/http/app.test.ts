@@ -40,7 +40,13 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 
-const draft = { title: 'Harbour wall', client: 'Ottilie', due: '2026-12-01', notes: '', state: 'new' };
+const draft = {
+  title: 'Harbour wall',
+  client: 'Ottilie',
+  due: '2026-12-01',
+  notes: '',
+  state: 'new',
+};
 
 function noise(seed: number): Raster {
   const raster = createRaster(640, 530, 3, 'u16');
@@ -53,7 +59,9 @@ async function newPicture(seed = 1): Promise<{ picture: Picture; raster: Raster 
   const job: Job = (await request(app).post('/api/jobs').send(draft).expect(201)).body;
   const raster = noise(seed);
   const file = await encode(raster, 'tiff', 90, { icc: null, exif: null, ppi: 400 });
-  const answer = await request(app).post(`/api/jobs/${job.id}/pictures`).attach('file', file, 'Mole, früh.tif');
+  const answer = await request(app)
+    .post(`/api/jobs/${job.id}/pictures`)
+    .attach('file', file, 'Mole, früh.tif');
   expect(answer.status).toBe(201);
   return { picture: answer.body, raster };
 }
@@ -82,7 +90,11 @@ function cloneAt(records: PictureRecords, x: number): Repair {
 const change = (id: string, version: number, after: Repair) =>
   request(app)
     .post(`/api/pictures/${id}/changes`)
-    .send({ version, label: 'Clone a rectangle', edits: [{ entity: 'repair', id: after.id, after }] });
+    .send({
+      version,
+      label: 'Clone a rectangle',
+      edits: [{ entity: 'repair', id: after.id, after }],
+    });
 
 describe('the HTTP interface', () => {
   test('is healthy, isolated and closed to foreign pages', async () => {
@@ -99,7 +111,10 @@ describe('the HTTP interface', () => {
   });
 
   test('says what is wrong with a job, and with addresses that lead nowhere', async () => {
-    const bad = await request(app).post('/api/jobs').send({ ...draft, title: ' ' }).expect(400);
+    const bad = await request(app)
+      .post('/api/jobs')
+      .send({ ...draft, title: ' ' })
+      .expect(400);
     expect(bad.body.message).toContain('Give the job a title.');
     await request(app).get('/api/nothing').expect(404);
     await request(app).get(`/api/pictures/${randomUUID()}`).expect(404);
@@ -107,7 +122,14 @@ describe('the HTTP interface', () => {
 
   test('takes a picture in, keeps its facts and stores one original for equal files', async () => {
     const { picture } = await newPicture(3);
-    expect(picture).toMatchObject({ name: 'Mole, früh.tif', width: 640, height: 530, bits: 16, format: 'tiff', version: 0 });
+    expect(picture).toMatchObject({
+      name: 'Mole, früh.tif',
+      width: 640,
+      height: 530,
+      bits: 16,
+      format: 'tiff',
+      version: 0,
+    });
     expect(picture.ppi).toBeCloseTo(400, 0);
     const again = await newPicture(3);
     expect(again.picture.original).toBe(picture.original);
@@ -134,10 +156,16 @@ describe('the HTTP interface', () => {
     await closeServices(services);
     await begin();
     expect((await recordsOf(picture.id)).repairs).toEqual([repair]);
-    const undone = await request(app).post(`/api/pictures/${picture.id}/undo`).send({ version: 1 }).expect(200);
+    const undone = await request(app)
+      .post(`/api/pictures/${picture.id}/undo`)
+      .send({ version: 1 })
+      .expect(200);
     expect(undone.body.repairs).toEqual([]);
     expect(undone.body.redo).toBe('Clone a rectangle');
-    const redone = await request(app).post(`/api/pictures/${picture.id}/redo`).send({ version: 2 }).expect(200);
+    const redone = await request(app)
+      .post(`/api/pictures/${picture.id}/redo`)
+      .send({ version: 2 })
+      .expect(200);
     expect(redone.body.repairs).toEqual([repair]);
     await request(app).post(`/api/pictures/${picture.id}/redo`).send({ version: 3 }).expect(422);
   });
@@ -173,7 +201,8 @@ describe('the HTTP interface', () => {
     await writeFile(join(folder, 'tile.png'), tile.body as Buffer);
     const shown = await decode(join(folder, 'tile.png'));
     const at = (x: number, y: number) => shown.raster.data[(y * 512 + x) * 3]!;
-    const stored = (x: number, y: number) => Math.round((raster.data[(y * 640 + x) * 3]! * 255) / 65535);
+    const stored = (x: number, y: number) =>
+      Math.round((raster.data[(y * 640 + x) * 3]! * 255) / 65535);
     expect(at(505, 45)).toBe(stored(605, 95));
     expect(at(400, 45)).toBe(stored(400, 45));
     await request(app).get(`/api/pictures/${picture.id}/tiles/0/0/0/unknown`).expect(404);
@@ -188,14 +217,19 @@ describe('the HTTP interface', () => {
       .send({ version: 0, edits: [{ entity: 'repair', id: after.id, after }] })
       .expect(200);
     expect(trial.body.tiles['0/0/0']).toBeDefined();
-    await request(app).get(`/api/pictures/${picture.id}/tiles/0/0/0/${trial.body.tiles['0/0/0']}`).expect(200);
+    await request(app)
+      .get(`/api/pictures/${picture.id}/tiles/0/0/0/${trial.body.tiles['0/0/0']}`)
+      .expect(200);
     expect((await recordsOf(picture.id)).picture.version).toBe(0);
   });
 
   test('a fill is searched, and its map found again after a restart', async () => {
     const { picture } = await newPicture(10);
     const base = cloneAt(await recordsOf(picture.id), 50);
-    const fill: Repair = { ...base, method: { kind: 'fill', search: randomUUID(), seed: 1, adapt: 1 } };
+    const fill: Repair = {
+      ...base,
+      method: { kind: 'fill', search: randomUUID(), seed: 1, adapt: 1 },
+    };
     await change(picture.id, 0, fill).expect(200);
     const first = (await request(app).get(`/api/pictures/${picture.id}/view`).expect(200)).body;
     await closeServices(services);
@@ -209,7 +243,9 @@ describe('the HTTP interface', () => {
     const { picture, raster } = await newPicture(11);
     await change(picture.id, 0, cloneAt(await recordsOf(picture.id), 50)).expect(200);
     const order = { format: 'tiff', rule: '{job}-{picture}' };
-    let status = (await request(app).post(`/api/pictures/${picture.id}/exports`).send(order).expect(202)).body;
+    let status = (
+      await request(app).post(`/api/pictures/${picture.id}/exports`).send(order).expect(202)
+    ).body;
     expect(status.fileName).toBe('Harbour-wall-Mole-früh.tif');
     for (let k = 0; k < 200 && status.state === 'working'; k++) {
       await new Promise((resolve) => setTimeout(resolve, 50));
@@ -226,7 +262,8 @@ describe('the HTTP interface', () => {
       const y = Math.floor(p / 640);
       const inside = x >= 50 && x < 80 && y >= 40 && y < 60;
       const from = inside ? (y + 50) * 640 + x + 100 : p;
-      if (out.raster.data[3 * p] !== raster.data[3 * from]) throw new Error(`pixel ${x}, ${y} differs`);
+      if (out.raster.data[3 * p] !== raster.data[3 * from])
+        throw new Error(`pixel ${x}, ${y} differs`);
     }
   }, 60_000);
 });

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler, Request } from 'express';
 import type { Logger } from 'pino';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { UserProblem } from '@tersum/codec';
 
 /** The request's body, checked. @throws UserProblem naming the first thing that is wrong */

@@ -1,0 +1,106 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { BenchPage } from './bench-page.js';
+import { photo } from './pixels.js';
+import { RunningServer } from './server.js';
+
+let server: RunningServer;
+test.beforeAll(async () => {
+  server = await RunningServer.begin();
+});
+test.afterAll(() => server.dispose());
+
+async function expectAccessible(
+  page: ConstructorParameters<typeof AxeBuilder>[0]['page'],
+): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
+  ).toEqual([]);
+}
+
+test('the job board: jobs are begun and edited, and refused files are explained', async ({
+  page,
+}) => {
+  await page.goto(server.url);
+  await expect(page.getByRole('article')).toHaveCount(5);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('button', { name: 'Begin job' }).click();
+  await expect(page.getByText('Give the job a title.')).toBeVisible();
+  await page.getByLabel('Title').fill('Chandler’s window');
+  await page.getByLabel('Client').fill('Amos Tarr');
+  await page.getByRole('button', { name: 'Begin job' }).click();
+  const job = page.getByRole('article', { name: 'Chandler’s window' });
+  await expect(job).toBeVisible();
+  const chooser = page.waitForEvent('filechooser');
+  await job.getByRole('button', { name: 'Add picture' }).click();
+  await (
+    await chooser
+  ).setFiles({ name: 'list.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
+  await expect(page.getByText(/not a picture Tersum can read/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByText(/not a picture Tersum can read/)).toBeHidden();
+  await page.getByRole('button', { name: 'Edit Chandler’s window' }).click();
+  await page.getByLabel('State').selectOption('delivered');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(job.getByText('delivered')).toBeVisible();
+});
+
+test('a dropped file makes a job and opens on the bench', async ({ page }) => {
+  await page.goto(server.url);
+  const bytes = [
+    ...(await (await import('node:fs/promises')).readFile(photo('quay-print-light-crop16.png'))),
+  ];
+  const transfer = await page.evaluateHandle((data) => {
+    const carried = new DataTransfer();
+    carried.items.add(new File([new Uint8Array(data)], 'Dropped.png', { type: 'image/png' }));
+    return carried;
+  }, bytes);
+  await page
+    .getByRole('heading', { name: 'Jobs' })
+    .dispatchEvent('drop', { dataTransfer: transfer });
+  await new BenchPage(page, { width: 800, height: 600 }).settled(0);
+  await expect(page.getByRole('strong').or(page.locator('strong'))).toHaveText('Dropped.png');
+});
+
+test('the bench is accessible, tells when the picture is gone, and compares by key and divider', async ({
+  page,
+}) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: 'Open Carnival head.jpg' }).click();
+  const bench = new BenchPage(page, { width: 1200, height: 1500 });
+  await bench.settled(6);
+  await expectAccessible(page);
+  await bench.press('Split');
+  const divider = page.getByRole('slider', { name: /Divider/ });
+  await divider.press('ArrowRight');
+  await expect(divider).toHaveAttribute('aria-valuenow', '52');
+  await page.getByRole('button', { name: 'Keys' }).click();
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.goto(`${server.url}/bench/${'0'.repeat(8)}-0000-4000-8000-${'0'.repeat(12)}`);
+  await expect(page.getByText('The picture cannot be opened')).toBeVisible();
+  await page.goto(`${server.url}/nowhere/at/all`);
+  await expect(page.getByText('This page is not here')).toBeVisible();
+});
+
+test('a second window is told of changes, and a late one is refused without loss', async ({
+  page,
+  context,
+}) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: 'Open Garden through the fence.jpg' }).click();
+  const bench = new BenchPage(page, { width: 1800, height: 1200 });
+  await bench.settled(0);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  const second = new BenchPage(other, { width: 1800, height: 1200 });
+  await second.settled(0);
+  await bench.choose('Dab');
+  await bench.click(900, 150);
+  await bench.settled(1);
+  await second.settled(1);
+});

@@ -1,0 +1,78 @@
+import type { ChildProcess } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const root = join(import.meta.dirname, '..');
+
+/** The built server in a process of its own, on a data folder that outlives it. */
+export class RunningServer {
+  private process: ChildProcess | null = null;
+  url = '';
+
+  private constructor(
+    private readonly data: string,
+    private readonly more: readonly string[],
+  ) {}
+
+  /** @param more arguments, such as --no-demo */
+  static async begin(...more: string[]): Promise<RunningServer> {
+    const server = new RunningServer(await mkdtemp(join(tmpdir(), 'tersum-')), more);
+    await server.start();
+    return server;
+  }
+
+  start(): Promise<void> {
+    const port = this.url ? new URL(this.url).port : '0';
+    const child = spawn(
+      process.execPath,
+      [
+        join(root, 'dist/server/main.js'),
+        '--port',
+        port,
+        '--data',
+        this.data,
+        '--pages',
+        join(root, 'dist/web'),
+        ...this.more,
+      ],
+      { stdio: ['ignore', 'pipe', 'inherit'] },
+    );
+    this.process = child;
+    return new Promise((resolve, reject) => {
+      child.stdout.on('data', (text: Buffer) => {
+        const address = /http:\/\/\S+/.exec(text.toString());
+        if (!address) return;
+        this.url = address[0];
+        resolve();
+      });
+      child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+    });
+  }
+
+  /** Ends the process at once, as a power cut would. */
+  kill(): Promise<void> {
+    return this.end('SIGKILL');
+  }
+
+  stop(): Promise<void> {
+    return this.end('SIGTERM');
+  }
+
+  async dispose(): Promise<void> {
+    await this.stop();
+    await rm(this.data, { recursive: true, force: true });
+  }
+
+  private end(signal: 'SIGKILL' | 'SIGTERM'): Promise<void> {
+    const child = this.process;
+    this.process = null;
+    if (!child || child.exitCode !== null) return Promise.resolve();
+    child.removeAllListeners('exit');
+    return new Promise((resolve) => {
+      child.once('exit', () => resolve());
+      child.kill(signal);
+    });
+  }
+}

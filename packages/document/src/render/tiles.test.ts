@@ -15,16 +15,16 @@ const size = { width: 1300, height: 700 };
 
 describe('display tiles', () => {
   test('levels halve until one tile holds the picture', () => {
-    expect(levelCount({ width: 512, height: 100 })).toBe(1);
-    expect(levelCount(size)).toBe(3);
+    expect(levelCount({ width: 256, height: 100 })).toBe(1);
+    expect(levelCount(size)).toBe(4);
     expect(levelSize(size, 2)).toEqual({ width: 325, height: 175 });
-    expect(tileRect(size, { level: 0, column: 2, row: 1 })).toEqual({
-      x: 1024,
+    expect(tileRect(size, { level: 0, column: 5, row: 2 })).toEqual({
+      x: 1280,
       y: 512,
-      width: 276,
+      width: 20,
       height: 188,
     });
-    expect(tileRect(size, { level: 0, column: 3, row: 0 }).width).toBe(0);
+    expect(tileRect(size, { level: 0, column: 6, row: 0 }).width).toBe(0);
   });
 
   test('a repaired tile at any level is the repaired picture, brought down', () => {
@@ -56,7 +56,7 @@ describe('display tiles', () => {
         new Uint8Array(900).fill(1),
       );
     const a = touchedTiles(size, [patch(1)]);
-    expect(Object.keys(a)).toEqual(['0/0/0', '1/0/0', '2/0/0']);
+    expect(Object.keys(a)).toEqual(['0/0/0', '1/0/0', '2/0/0', '3/0/0']);
     expect(touchedTiles(size, [patch(2)])['0/0/0']).not.toBe(a['0/0/0']);
     expect(touchedTiles(size, [patch(1)])).toEqual(a);
   });

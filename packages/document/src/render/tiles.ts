@@ -1,10 +1,10 @@
 import type { Raster, Rect } from '@tersum/core';
-import { crop, digestText, halveForDisplay, intersect, meets, toDisplay } from '@tersum/core';
+import { crop, digestText, frameOf, halveForDisplay, intersect, meets, toDisplay } from '@tersum/core';
 import type { Patch } from './patch.js';
 import { compose, patchesIn } from './patch.js';
 
-/** Side of a display tile, px. */
-export const TILE = 512;
+/** Side of a display tile, px: small, since a short stroke is sent again in whole tiles. */
+export const TILE = 256;
 
 /** Place of a tile: level 0 is full size, each level half the one before. */
 export interface TilePlace {
@@ -101,6 +101,32 @@ export function displayPyramid(original: Raster): Raster[] {
   const levels = [toDisplay(original)];
   for (let k = 1; k < levelCount(original); k++) levels.push(halveForDisplay(levels[k - 1]!));
   return levels;
+}
+
+/** A whole level of the repaired picture, put together from its tiles. */
+export function repairedLevel(
+  original: Raster,
+  pyramid: readonly Raster[],
+  patches: readonly Patch[],
+  level: number,
+  kept: TileCache = new Map<string, Raster>(),
+): Raster {
+  const out = crop(pyramid[level]!, frameOf(pyramid[level]!));
+  const { channels, width } = out;
+  for (let row = 0; row * TILE < out.height; row++) {
+    for (let column = 0; column * TILE < width; column++) {
+      const place = { level, column, row };
+      if (!patchesIn(patches, tileFootprint(original, place)).length) continue;
+      const tile = repairedTile(original, pyramid, patches, place, kept);
+      const run = tile.width * channels;
+      for (let y = 0; y < tile.height; y++)
+        out.data.set(
+          tile.data.subarray(y * run, (y + 1) * run),
+          ((row * TILE + y) * width + column * TILE) * channels,
+        );
+    }
+  }
+  return out;
 }
 
 /** Keeps made tiles by name. */

@@ -193,14 +193,14 @@ describe('the HTTP interface', () => {
     const { picture, raster } = await newPicture(8);
     await change(picture.id, 0, cloneAt(await recordsOf(picture.id), 500)).expect(200);
     const { body: view } = await request(app).get(`/api/pictures/${picture.id}/view`).expect(200);
-    expect(Object.keys(view.tiles).sort()).toEqual(['0/0/0', '0/1/0', '1/0/0']);
+    expect(Object.keys(view.tiles).sort()).toEqual(['0/1/0', '0/2/0', '1/0/0', '1/1/0', '2/0/0']);
     const tile = await request(app)
-      .get(`/api/pictures/${picture.id}/tiles/0/0/0/${view.tiles['0/0/0']}`)
+      .get(`/api/pictures/${picture.id}/tiles/0/1/0/${view.tiles['0/1/0']}`)
       .expect(200)
       .expect('Cache-Control', /immutable/);
     await writeFile(join(folder, 'tile.png'), tile.body as Buffer);
     const shown = await decode(join(folder, 'tile.png'));
-    const at = (x: number, y: number) => shown.raster.data[(y * 512 + x) * 3]!;
+    const at = (x: number, y: number) => shown.raster.data[(y * 256 + x - 256) * 3]!;
     const stored = (x: number, y: number) =>
       Math.round((raster.data[(y * 640 + x) * 3]! * 255) / 65535);
     expect(at(505, 45)).toBe(stored(605, 95));

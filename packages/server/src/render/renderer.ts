@@ -7,11 +7,12 @@ import type {
   PictureEvent,
   Records,
   Rendering,
+  TileCache,
   TilePlace,
   View,
   WalkHost,
 } from '@tersum/document';
-import { applyEdits, repairedTile, tileName, touchedTiles, walk } from '@tersum/document';
+import { applyEdits, repairedLevel, repairedTile, tileName, touchedTiles, walk } from '@tersum/document';
 import type { Logger } from 'pino';
 import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
@@ -26,6 +27,7 @@ const PATCH_MEMORY = 800_000_000;
 const TILE_MEMORY = 256_000_000;
 /** Renderings whose tiles can still be asked for: the current one and a few previews. */
 const RECENT = 6;
+const FAR_SIDE = 640;
 
 /** A rendered state of a picture. */
 export interface Shown {
@@ -114,23 +116,20 @@ export class Renderer {
     }
     if (!shown) return null;
     const { picture, patches } = shown;
-    return repairedTile(picture.raster, picture.pyramid, patches, place, {
-      get: (k) => this.tiles.get(k),
-      set: (k, tile) => this.tiles.set(k, tile, tile.data.byteLength),
-    });
+    return repairedTile(picture.raster, picture.pyramid, patches, place, this.tileCache(id));
   }
 
-  /** The whole picture as received, one tile's size. */
+  /** The whole picture as received, small. */
   async farOriginal(id: string): Promise<Raster> {
     const { pyramid } = await this.originals.get(this.records.picture(id).original);
-    return pyramid.at(-1)!;
+    return pyramid[farLevel(pyramid)]!;
   }
 
-  /** The whole picture as repaired, one tile's size. */
+  /** The whole picture as repaired, small. */
   async far(id: string): Promise<Raster> {
     const { picture, patches } = await this.current(id);
-    const place = { level: picture.pyramid.length - 1, column: 0, row: 0 };
-    return repairedTile(picture.raster, picture.pyramid, patches, place);
+    const { raster, pyramid } = picture;
+    return repairedLevel(raster, pyramid, patches, farLevel(pyramid), this.tileCache(id));
   }
 
   subscribe(id: string, listener: (event: PictureEvent) => void): () => void {
@@ -179,6 +178,14 @@ export class Renderer {
     };
   }
 
+  /** Tiles are named by what was repaired in them: what lies around it differs from picture to picture. */
+  private tileCache(id: string): TileCache {
+    return {
+      get: (name) => this.tiles.get(`${id} ${name}`),
+      set: (name, tile) => this.tiles.set(`${id} ${name}`, tile, tile.data.byteLength),
+    };
+  }
+
   private emit(id: string, event: PictureEvent): void {
     this.deskOf(id).events.emit('event', event);
   }
@@ -204,4 +211,10 @@ function viewOf(version: number, picture: OpenPicture, rendering: Rendering): Vi
 
 function patchesOf(rendering: Rendering): Patch[] {
   return rendering.rendered.map((r) => r.patch);
+}
+
+/** The first level small enough for a list. */
+function farLevel(pyramid: readonly Raster[]): number {
+  const level = pyramid.findIndex((r) => Math.max(r.width, r.height) <= FAR_SIDE);
+  return level < 0 ? pyramid.length - 1 : level;
 }

@@ -117,7 +117,7 @@ export function createBench(pictureId: string): Bench {
         const { records } = store.getState();
         if (records) accept(await act(records.picture.version));
       } catch (error) {
-        set({ notice: messageOf(error), preview: null });
+        set({ notice: messageOf(error), preview: null, computing: null });
         if (error instanceof RequestProblem && error.status === 409) await refresh();
       } finally {
         store.setState((s) => ({ saving: s.saving - 1 }));

@@ -1,11 +1,13 @@
-import { useCallback, useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { look, SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
 import { Figure } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
+import type { BenchState } from '../model/state.js';
 import { paintPicture } from '../table/paint.js';
 import { useCanvas } from '../table/useCanvas.js';
+import type { Size, Viewport } from '../table/viewport.js';
 import { fitted, toPicture, toScreen } from '../table/viewport.js';
 import { SightName } from './Sight.js';
 
@@ -17,40 +19,25 @@ export function FarView() {
   const size = useElementSize(frame);
   const { width, height } = size;
   const picture = useBenchState((s) => s.records?.picture ?? null);
-  const paint = useCallback(
-    (ctx: CanvasRenderingContext2D, ratio: number) => {
-      const s = bench.store.getState();
-      ctx.fillStyle = SURROUNDS[s.surround];
-      ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-      if (!s.records) return;
-      const sight = fitted(s.records.picture, { width: width + 20, height: height + 20 });
-      const state = s.asReceived
-        ? ({ kind: 'original' } as const)
-        : ({ kind: 'repaired', view: s.preview ?? s.view } as const);
-      paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
-      if (!s.viewport) return;
-      ctx.beginPath();
-      const { table } = s;
-      for (const corner of [
-        [0, 0],
-        [table.width, 0],
-        [table.width, table.height],
-        [0, table.height],
-      ] as const) {
-        const [x, y] = toScreen(sight, { width, height }, toPicture(s.viewport, table, corner));
-        ctx.lineTo(x * ratio, y * ratio);
-      }
-      ctx.closePath();
-      ctx.lineWidth = 3 * ratio;
-      ctx.strokeStyle = 'rgb(255 255 255 / 80%)';
-      ctx.stroke();
-      ctx.lineWidth = ratio;
-      ctx.strokeStyle = look.ink;
-      ctx.stroke();
-    },
+  const work = useMemo(
+    () => ({
+      watch: (s: BenchState) => [s.view, s.preview, s.asReceived, s.surround, s.records === null],
+      patience: 40,
+      paint(ctx: CanvasRenderingContext2D, ratio: number) {
+        const s = bench.store.getState();
+        ctx.fillStyle = SURROUNDS[s.surround];
+        ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
+        if (!s.records) return;
+        const sight = sightOf(s.records.picture, { width, height });
+        const state = s.asReceived
+          ? ({ kind: 'original' } as const)
+          : ({ kind: 'repaired', view: s.preview ?? s.view } as const);
+        paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
+      },
+    }),
     [bench, tiles, width, height],
   );
-  useCanvas(canvas, size, paint);
+  useCanvas(canvas, size, work);
   return (
     <Box aria-label="Far view">
       <SightName>
@@ -67,16 +54,49 @@ export function FarView() {
           const { records, viewport } = bench.store.getState();
           if (!records || !viewport) return;
           const box = event.currentTarget.getBoundingClientRect();
-          const sight = fitted(records.picture, { width: width + 20, height: height + 20 });
+          const sight = sightOf(records.picture, { width, height });
           const at = [event.clientX - box.left, event.clientY - box.top] as const;
           const [x, y] = toPicture(sight, { width, height }, at);
           bench.set({ viewport: { ...viewport, x, y } });
         }}
       >
         <canvas ref={canvas} />
+        <OnTable width={width} height={height} />
       </Window>
     </Box>
   );
+}
+
+/** Frame round the part of the picture that is on the table. */
+function OnTable({ width, height }: Size) {
+  const { picture, viewport, table } = useBenchState((s) => ({
+    picture: s.records?.picture ?? null,
+    viewport: s.viewport,
+    table: s.table,
+  }));
+  if (!picture || !viewport || !width) return null;
+  const size = { width, height };
+  const sight = sightOf(picture, size);
+  const corners = [
+    [0, 0],
+    [table.width, 0],
+    [table.width, table.height],
+    [0, table.height],
+  ] as const;
+  const points = corners
+    .map((corner) => toScreen(sight, size, toPicture(viewport, table, corner)).join(','))
+    .join(' ');
+  return (
+    <svg aria-hidden>
+      <polygon points={points} stroke="rgb(255 255 255 / 80%)" strokeWidth={3} />
+      <polygon points={points} stroke={look.ink} strokeWidth={1} />
+    </svg>
+  );
+}
+
+/** The whole picture in the window, a little closer than the table fits it. */
+function sightOf(picture: Size, { width, height }: Size): Viewport {
+  return fitted(picture, { width: width + 20, height: height + 20 });
 }
 
 const Box = styled.figure`
@@ -92,7 +112,12 @@ const Window = styled.div`
   height: 168px;
   overflow: hidden;
   cursor: crosshair;
-  canvas {
+  svg {
+    fill: none;
+    pointer-events: none;
+  }
+  canvas,
+  svg {
     position: absolute;
     inset: 0;
     width: 100%;

@@ -1,4 +1,4 @@
-import { useCallback, useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { look, SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
@@ -22,31 +22,40 @@ export function Loupe({ title, zoom, repaired }: LoupeProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useElementSize(frame);
   const { width, height } = size;
-  const paint = useCallback(
-    (ctx: CanvasRenderingContext2D, ratio: number) => {
-      const s = bench.store.getState();
-      ctx.fillStyle = SURROUNDS[s.surround];
-      ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-      const at = lookedAt(s);
-      if (!s.records || !at) return;
-      const sight = { x: at[0], y: at[1], zoom, turn: s.viewport?.turn ?? 0 };
-      const state = repaired
-        ? ({ kind: 'repaired', view: s.preview ?? s.view } as const)
-        : ({ kind: 'original' } as const);
-      paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
-      ctx.fillStyle = '#fff';
-      const x = (width / 2) * ratio;
-      const y = (height / 2) * ratio;
-      ctx.globalCompositeOperation = 'difference';
-      ctx.fillRect(x - 6 * ratio, y, 4 * ratio, 1);
-      ctx.fillRect(x + 2 * ratio, y, 4 * ratio, 1);
-      ctx.fillRect(x, y - 6 * ratio, 1, 4 * ratio);
-      ctx.fillRect(x, y + 2 * ratio, 1, 4 * ratio);
-      ctx.globalCompositeOperation = 'source-over';
-    },
+  const work = useMemo(
+    () => ({
+      watch: (s: BenchState) => [
+        lookedAt(s)?.join(),
+        s.viewport?.turn,
+        s.view,
+        s.preview,
+        s.surround,
+      ],
+      paint(ctx: CanvasRenderingContext2D, ratio: number) {
+        const s = bench.store.getState();
+        ctx.fillStyle = SURROUNDS[s.surround];
+        ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
+        const at = lookedAt(s);
+        if (!s.records || !at) return;
+        const sight = { x: at[0], y: at[1], zoom, turn: s.viewport?.turn ?? 0 };
+        const state = repaired
+          ? ({ kind: 'repaired', view: s.preview ?? s.view } as const)
+          : ({ kind: 'original' } as const);
+        paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
+        ctx.fillStyle = '#fff';
+        const x = (width / 2) * ratio;
+        const y = (height / 2) * ratio;
+        ctx.globalCompositeOperation = 'difference';
+        ctx.fillRect(x - 6 * ratio, y, 4 * ratio, 1);
+        ctx.fillRect(x + 2 * ratio, y, 4 * ratio, 1);
+        ctx.fillRect(x, y - 6 * ratio, 1, 4 * ratio);
+        ctx.fillRect(x, y + 2 * ratio, 1, 4 * ratio);
+        ctx.globalCompositeOperation = 'source-over';
+      },
+    }),
     [bench, tiles, zoom, repaired, width, height],
   );
-  useCanvas(canvas, size, paint);
+  useCanvas(canvas, size, work);
   return (
     <Box aria-label={`${title}, close`}>
       <SightName>{title}</SightName>

@@ -1,8 +1,9 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
 import { useBench, useBenchState } from '../model/context.js';
+import type { BenchState } from '../model/state.js';
 import { paintCopyPreview } from './copy-preview.js';
 import { Cursor } from './Cursor.js';
 import { Marks } from './Marks.js';
@@ -28,29 +29,48 @@ export function Table() {
     if (picture && width && !viewport) bench.set({ viewport: fitted(picture, { width, height }) });
   }, [bench, picture, width, height]);
 
-  const paint = useCallback(
-    (ctx: CanvasRenderingContext2D, ratio: number) => {
-      const s = bench.store.getState();
-      ctx.fillStyle = SURROUNDS[s.surround];
-      ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-      if (!s.records || !s.viewport) return;
-      const { picture: shape } = s.records;
-      const repaired = { kind: 'repaired', view: s.preview ?? s.view } as const;
-      const state = s.asReceived ? ({ kind: 'original' } as const) : repaired;
-      paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio);
-      if (s.split !== null && !s.asReceived) {
-        ctx.save();
-        ctx.beginPath();
-        ctx.rect(0, 0, s.split * ctx.canvas.width, ctx.canvas.height);
-        ctx.clip();
-        paintPicture(ctx, tiles, shape, { kind: 'original' }, s.viewport, s.table, ratio);
-        ctx.restore();
-      }
-      paintCopyPreview(ctx, tiles, s, ratio);
-    },
+  const work = useMemo(
+    () => ({
+      watch: (s: BenchState) => [
+        s.viewport,
+        s.view,
+        s.preview,
+        s.asReceived,
+        s.split,
+        s.surround,
+        s.records,
+        s.computing,
+        s.saving,
+        ...(s.tool.method === 'fill' ? [] : [s.pointer, s.draft, s.tool, s.pickingDonor]),
+      ],
+      paint(ctx: CanvasRenderingContext2D, ratio: number) {
+        const s = bench.store.getState();
+        ctx.fillStyle = SURROUNDS[s.surround];
+        ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
+        if (!s.records || !s.viewport) return;
+        const { picture: shape } = s.records;
+        const repaired = { kind: 'repaired', view: s.preview ?? s.view } as const;
+        const state = s.asReceived ? ({ kind: 'original' } as const) : repaired;
+        const complete = paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio);
+        if (s.split !== null && !s.asReceived) {
+          ctx.save();
+          ctx.beginPath();
+          ctx.rect(0, 0, s.split * ctx.canvas.width, ctx.canvas.height);
+          ctx.clip();
+          paintPicture(ctx, tiles, shape, { kind: 'original' }, s.viewport, s.table, ratio);
+          ctx.restore();
+        }
+        paintCopyPreview(ctx, tiles, s, ratio);
+        // Tells from outside when everything that is to be seen has been drawn.
+        const settled = complete && s.computing === null && s.saving === 0;
+        ctx.canvas.dataset.settled = String(
+          settled && s.view?.version === s.records.picture.version,
+        );
+      },
+    }),
     [bench, tiles],
   );
-  useCanvas(canvas, size, paint);
+  useCanvas(canvas, size, work);
   const gestures = useGestures(frame);
 
   return (

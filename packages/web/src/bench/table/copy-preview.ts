@@ -7,7 +7,8 @@ import { paintPicture } from './paint.js';
 import type { TileStore } from './tile-store.js';
 import { toScreen } from './viewport.js';
 
-let spare: HTMLCanvasElement | null = null;
+/** Kept between frames: making canvases costs more than drawing on them. */
+let spare: { readonly mask: HTMLCanvasElement; readonly donor: HTMLCanvasElement } | null = null;
 
 /**
  * Shows what a clone or graft is about to copy: under the cursor, and along the stroke being drawn. Drawn from
@@ -37,23 +38,26 @@ export function paintCopyPreview(
   const shift = shiftFor(state, site);
   if (!shift) return;
 
-  spare ??= document.createElement('canvas');
-  spare.width = ctx.canvas.width;
-  spare.height = ctx.canvas.height;
-  const off = spare.getContext('2d')!;
+  spare ??= {
+    mask: document.createElement('canvas'),
+    donor: document.createElement('canvas'),
+  };
+  const { mask, donor } = spare;
+  for (const canvas of [mask, donor]) {
+    canvas.width = ctx.canvas.width;
+    canvas.height = ctx.canvas.height;
+  }
+  const off = mask.getContext('2d')!;
   drawSiteMask(off, pathOf(site), site, state, ratio);
   off.globalCompositeOperation = 'source-in';
   const shifted = { ...viewport, x: viewport.x + shift.dx, y: viewport.y + shift.dy };
   const view = state.preview ?? state.view;
-  const donor = document.createElement('canvas');
-  donor.width = spare.width;
-  donor.height = spare.height;
   const from = donor.getContext('2d')!;
   paintPicture(from, tiles, records.picture, { kind: 'repaired', view }, shifted, table, ratio);
   off.drawImage(donor, 0, 0);
   ctx.save();
   ctx.globalAlpha = tool.strength * tool.flow;
-  ctx.drawImage(spare, 0, 0);
+  ctx.drawImage(mask, 0, 0);
   ctx.restore();
 }
 

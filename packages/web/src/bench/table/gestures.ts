@@ -16,12 +16,14 @@ type Press = ReactPointerEvent<HTMLElement>;
 type Doing =
   | { readonly kind: 'pan'; last: Point }
   | { readonly kind: 'stroke' }
-  | { readonly kind: 'outline'; readonly from: Point }
+  | { readonly kind: 'outline'; readonly corners: number; readonly from: Point }
   | { readonly kind: 'rectangle'; readonly from: Point }
   | { readonly kind: 'move'; readonly from: Point; readonly repair: Repair; moved: Repair | null };
 
 /** Least distance between points of a free stroke, screen px. */
 const GRAIN = 2;
+/** A press that moves less is a click, screen px. */
+const CLICK_STRAYS = 6;
 
 /** Pointer and wheel on the table: panning, zooming, drawing sites, picking and moving repairs. */
 export function useGestures(frame: RefObject<HTMLElement | null>) {
@@ -78,7 +80,7 @@ function handlers(bench: Bench) {
       case 'outline': {
         const corners = draft?.site.kind === 'outline' ? draft.site.points : [];
         draw({ kind: 'outline', points: [...corners, [at[0], at[1]]] });
-        return { kind: 'outline', from: at };
+        return { kind: 'outline', corners: corners.length, from: at };
       }
       case 'rectangle':
         return { kind: 'rectangle', from: at };
@@ -119,8 +121,14 @@ function handlers(bench: Bench) {
     }
     if (!draft) return;
     const { site } = draft;
-    if (now.kind === 'outline' && site.kind === 'outline' && strayed(site.points, now.from) < 6)
-      return;
+    if (now.kind === 'outline' && site.kind === 'outline') {
+      const { viewport } = bench.store.getState();
+      const drawn = site.points.slice(now.corners);
+      // A press that hardly moved set a corner; the outline goes on.
+      if (strayed(drawn, now.from) * viewport!.zoom < CLICK_STRAYS)
+        return draw({ kind: 'outline', points: site.points.slice(0, now.corners + 1) });
+      if (site.points.length < 3) return bench.set({ draft: null });
+    }
     bench.set({ draft: null });
     if (site.kind === 'stroke' && site.points.length === 1)
       void bench.mend({ kind: 'dab', at: site.points[0]! });

@@ -12,6 +12,7 @@ export type State =
  * Draws the part of the picture that a viewport shows, from the coarsest level that is sharp enough; places
  * whose tile is still coming show a coarser one.
  * @param ctx its transform is in device px; `ratio` device px make a CSS px
+ * @returns whether everything drawn is what it should be, with nothing still coming
  */
 export function paintPicture(
   ctx: CanvasRenderingContext2D,
@@ -21,7 +22,7 @@ export function paintPicture(
   view: Viewport,
   table: Size,
   ratio: number,
-): void {
+): boolean {
   const levels = levelCount(picture);
   const wanted = Math.floor(Math.log2(1 / (view.zoom * ratio)) + 0.01);
   const level = Math.min(levels - 1, Math.max(0, wanted));
@@ -33,11 +34,13 @@ export function paintPicture(
   ctx.scale(scale, scale);
   ctx.translate(-view.x - 0.5, -view.y - 0.5);
   ctx.imageSmoothingEnabled = scale < 2;
-  ctx.imageSmoothingQuality = 'high';
+  // The level is never more than twice too fine: plain smoothing is enough, and quick.
+  ctx.imageSmoothingQuality = 'low';
   // Two layers are enough: the whole picture small, and what is wanted over it.
   if (level < levels - 1) paintLevel(ctx, tiles, picture, state, levels - 1, null);
-  paintLevel(ctx, tiles, picture, state, level, visibleBox(view, table));
+  const complete = paintLevel(ctx, tiles, picture, state, level, visibleBox(view, table));
   ctx.restore();
+  return complete;
 }
 
 interface Box {
@@ -66,7 +69,8 @@ function paintLevel(
   state: State,
   level: number,
   box: Box | null,
-): void {
+): boolean {
+  let complete = true;
   const size = levelSize(picture, level);
   const span = TILE * 2 ** level;
   const columns = Math.ceil(size.width / TILE);
@@ -79,8 +83,9 @@ function paintLevel(
   for (let row = r0; row <= r1; row++) {
     for (let column = c0; column <= c1; column++) {
       const place = tileName({ level, column, row });
-      const bitmap =
+      const { bitmap, fresh } =
         state.kind === 'original' ? tiles.original(place) : tiles.repaired(state.view, place);
+      complete &&= fresh;
       if (!bitmap) continue;
       const x = column * span;
       const y = row * span;
@@ -90,4 +95,5 @@ function paintLevel(
       ctx.drawImage(bitmap, 0, 0, w / 2 ** level, h / 2 ** level, x, y, w, h);
     }
   }
+  return complete;
 }

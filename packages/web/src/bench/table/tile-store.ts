@@ -6,8 +6,14 @@ interface Held {
   used: number;
 }
 
-const MOST_TILES = 220;
-const AT_ONCE = 8;
+/** A tile to draw, and whether it is the one that was asked for. */
+interface Found {
+  readonly bitmap: ImageBitmap | null;
+  readonly fresh: boolean;
+}
+
+const MOST_TILES = 800;
+const AT_ONCE = 6;
 
 /** Loads tiles and keeps the ones used last. A place whose new content is still coming shows its old one. */
 export class TileStore {
@@ -31,29 +37,24 @@ export class TileStore {
     return () => this.listeners.delete(listener);
   }
 
-  /** Whether nothing is on its way. */
-  get settled(): boolean {
-    return this.coming.size === 0 && this.waiting.length === 0;
-  }
-
-  /** The tile of the original at a place, if it is here; asks for it if not. */
-  original(place: string): ImageBitmap | null {
-    return this.take(tileAddress(this.picture, place, 'original'));
+  /** The tile of the original at a place; asks for it when it is not here. */
+  original(place: string): Found {
+    const bitmap = this.take(tileAddress(this.picture, place, 'original'));
+    return { bitmap, fresh: bitmap !== null };
   }
 
   /** The tile of a repaired state at a place; an earlier state's while the new one is coming. */
-  repaired(view: View | null, place: string): ImageBitmap | null {
+  repaired(view: View | null, place: string): Found {
+    const original = tileAddress(this.picture, place, 'original');
     const key = view?.tiles[place];
-    const address = tileAddress(this.picture, place, key ?? 'original');
-    const fresh = this.take(address);
-    if (fresh) {
+    const address = key ? tileAddress(this.picture, place, key) : original;
+    const bitmap = this.take(address);
+    if (bitmap) {
       this.shownAt.set(place, address);
-      return fresh;
+      return { bitmap, fresh: view !== null };
     }
     const before = this.shownAt.get(place);
-    return (
-      (before ? this.peek(before) : null) ?? this.peek(tileAddress(this.picture, place, 'original'))
-    );
+    return { bitmap: (before ? this.peek(before) : null) ?? this.peek(original), fresh: false };
   }
 
   close(): void {

@@ -1,15 +1,22 @@
 import type { RefObject } from 'react';
 import { useEffect } from 'react';
 import { useBench } from '../model/context.js';
+import type { BenchState } from '../model/state.js';
 
-/**
- * Keeps a canvas drawn: once a frame at most, whenever the bench's state changes or a tile arrives.
- * @param paint draws in device px; `ratio` device px make a CSS px
- */
+interface CanvasWork {
+  /** Drawn again only when one of these values changes, or a tile arrives. */
+  watch(state: BenchState): readonly unknown[];
+  /** Draws in device px; `ratio` device px make a CSS px. */
+  paint(ctx: CanvasRenderingContext2D, ratio: number): void;
+  /** Waits so long after a change before drawing, ms: for canvases nobody looks at while working. */
+  readonly patience?: number;
+}
+
+/** Keeps a canvas drawn: once a frame at most. `work` must be stable. */
 export function useCanvas(
   canvas: RefObject<HTMLCanvasElement | null>,
   size: { readonly width: number; readonly height: number },
-  paint: (ctx: CanvasRenderingContext2D, ratio: number) => void,
+  work: CanvasWork,
 ): void {
   const { bench, tiles } = useBench();
   useEffect(() => {
@@ -21,19 +28,31 @@ export function useCanvas(
     const ctx = element.getContext('2d', { alpha: false });
     if (!ctx) return;
     let frame = 0;
-    const soon = (): void => {
-      if (frame) return;
-      frame = requestAnimationFrame(() => {
-        frame = 0;
-        ctx.setTransform(1, 0, 0, 1, 0, 0);
-        paint(ctx, ratio);
-      });
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let seen: readonly unknown[] = [];
+    const draw = (): void => {
+      frame = 0;
+      ctx.setTransform(1, 0, 0, 1, 0, 0);
+      work.paint(ctx, ratio);
     };
-    soon();
-    const stops = [bench.store.subscribe(soon), tiles.onArrival(soon)];
+    const soon = (): void => {
+      if (work.patience) {
+        clearTimeout(timer);
+        timer = setTimeout(draw, work.patience);
+      } else if (!frame) frame = requestAnimationFrame(draw);
+    };
+    const changed = (): void => {
+      const now = work.watch(bench.store.getState());
+      if (now.length === seen.length && now.every((v, i) => v === seen[i])) return;
+      seen = now;
+      soon();
+    };
+    changed();
+    const stops = [bench.store.subscribe(changed), tiles.onArrival(soon)];
     return () => {
       cancelAnimationFrame(frame);
+      clearTimeout(timer);
       stops.forEach((stop) => stop());
     };
-  }, [bench, tiles, canvas, size.width, size.height, paint]);
+  }, [bench, tiles, canvas, size.width, size.height, work]);
 }

@@ -1,0 +1,19 @@
+import { benchRepair } from './repair.js';
+import { benchViewport } from './viewport.js';
+
+const GROUPS: Record<string, () => Promise<void>> = {
+  repair: benchRepair,
+  viewport: benchViewport,
+};
+
+// npm run bench [-- GROUP ...]: prints figures and ratios; asserts nothing.
+const wanted = process.argv.slice(2);
+for (const name of wanted.length ? wanted : Object.keys(GROUPS)) {
+  const group = GROUPS[name];
+  if (!group) {
+    console.error(`There is no group '${name}'. Groups: ${Object.keys(GROUPS).join(', ')}`);
+    process.exit(2);
+  }
+  console.log(`\n== ${name}`);
+  await group();
+}

@@ -1,0 +1,49 @@
+import { openLarge } from './browser.js';
+import { printTimes, quantile } from './figures.js';
+
+/** Opening, panning and zooming a 24-megapixel picture in headless Chromium. */
+export async function benchViewport(): Promise<void> {
+  const { page, bench, openMs, close } = await openLarge(24);
+  try {
+    console.log(
+      `24 MP: file chosen to sharp first view ${openMs.toFixed(0)} ms, upload included (bar: 3000 ms)`,
+    );
+    const middle = (await bench.table.boundingBox())!;
+    const x = middle.x + middle.width / 2;
+    const y = middle.y + middle.height / 2;
+    await page.mouse.move(x, y);
+    // The bundler's helper for function names is not there in the page.
+    await page.evaluate('globalThis.__name = (f) => f');
+    await page.evaluate(() => {
+      const frames: number[] = [];
+      Object.assign(window, { frames });
+      let last = performance.now();
+      const tick = (now: number): void => {
+        frames.push(now - last);
+        last = now;
+        requestAnimationFrame(tick);
+      };
+      requestAnimationFrame(tick);
+    });
+    const take = () =>
+      page.evaluate(() => {
+        const { frames } = window as unknown as { frames: number[] };
+        return frames.splice(0);
+      });
+    const idle = await page.waitForTimeout(1000).then(take);
+    await page.mouse.down({ button: 'right' });
+    for (let k = 0; k < 120; k++)
+      await page.mouse.move(x + 220 * Math.sin(k / 9), y + 120 * Math.cos(k / 7));
+    await page.mouse.up({ button: 'right' });
+    const pan = await take();
+    for (let k = 0; k < 100; k++) await page.mouse.wheel(0, k % 50 < 25 ? -60 : 60);
+    const zoom = await take();
+    printTimes('frame, nothing moving', idle.slice(5));
+    printTimes('frame while panning', pan, 16.7);
+    printTimes('frame while zooming', zoom, 16.7);
+    const ratio = quantile(pan, 0.95) / quantile(idle.slice(5), 0.95);
+    console.log(`panning p95 over idle p95: ${ratio.toFixed(2)}`);
+  } finally {
+    await close();
+  }
+}

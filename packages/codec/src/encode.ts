@@ -7,9 +7,6 @@ import { carrierTiff } from './carrier.js';
 import { withDensity } from './density.js';
 import { withExif } from './exif.js';
 
-/** Tiles go to a browser on the same machine: speed before size. */
-const TILE_EFFORT = { compressionLevel: 1, adaptiveFiltering: false } as const;
-
 /**
  * Writes a picture file. PNG and TIFF keep the samples exactly at 8 and 16 bits; JPEG and WebP are 8-bit and
  * lossy. ICC profile, EXIF and ppi come along.
@@ -53,16 +50,6 @@ export async function encode(
   const plain = await pipeline.toBuffer();
   const file = baggage.ppi ? withDensity(plain, format, baggage.ppi) : plain;
   return baggage.exif ? withExif(file, format, baggage.exif, baggage.ppi) : file;
-}
-
-/** A display tile as PNG, without loss. @param raster 8-bit, 1 or 3 channels */
-export async function encodeTile(raster: Raster): Promise<Buffer> {
-  const { width, height, channels, data } = raster;
-  return sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
-    raw: { width, height, channels },
-  })
-    .png(TILE_EFFORT)
-    .toBuffer();
 }
 
 /** A small JPEG for lists. */

@@ -3,3 +3,4 @@ export * from './decode.js';
 export * from './encode.js';
 export * from './problem.js';
 export * from './shared.js';
+export * from './tile.js';

@@ -76,7 +76,7 @@ export function fill(input: FillInput, strength: number, options: FillBlendOptio
   const adapt = options.adapt ?? 1;
   const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
   for (const i of unknowns) system.own[i]! += tie;
-  const solver = createSolver(system, { tolerance: whiteOf(data) === 255 ? 2e-4 : 1e-7 });
+  const solver = createSolver(system, { tolerance: whiteOf(data) === 255 ? 5e-4 : 1e-7 });
 
   const colour = new Float64Array(data.length);
   colour.set(data);

@@ -8,7 +8,7 @@ import { coverageWithDonor } from './clone.js';
 
 /** Options of {@link graft}. */
 export interface GraftOptions {
-  /** Relative residual the solve stops at. @default 1e-4 for 8-bit samples, 1e-7 for deeper ones */
+  /** Relative residual the solve stops at. @default 1e-3 for 8-bit samples, 1e-7 for deeper ones */
   tolerance?: number;
 }
 
@@ -28,7 +28,7 @@ export function graft(input: DonorInput, strength: number, options: GraftOptions
   const system = laplacian(site, width, height);
   const { stride, runs, cells } = system;
   const solver = createSolver(system, {
-    tolerance: options.tolerance ?? (whiteOf(below.data) === 255 ? 1e-4 : 1e-7),
+    tolerance: options.tolerance ?? (whiteOf(below.data) === 255 ? 1e-3 : 1e-7),
   });
 
   const colour = new Float64Array(donor.data.length);

@@ -100,6 +100,17 @@ describe('graft', () => {
     expect(out.data).toEqual(below.data);
   });
 
+  test('is within one code of the exact solution at its usual tolerance, 8 bits', () => {
+    const below = noise(21);
+    const donor = noise(22);
+    for (const r of [below, donor]) r.data.forEach((v, i) => (r.data[i] = 80 + (v >> 2)));
+    const input = { below, donor, valid: everywhere, coverage: middle() };
+    const exact = graft(input, 1, { tolerance: 1e-12 });
+    graft(input, 1).data.forEach((v, i) =>
+      expect(Math.abs(v - exact.data[i]!)).toBeLessThanOrEqual(1),
+    );
+  });
+
   test('keeps the picture outside the site, at the picture’s border too', () => {
     const below = noise(9, 'u16');
     const coverage = new Float32Array(W * H);

@@ -1,5 +1,13 @@
 import type { Raster, Rect } from '@tersum/core';
-import { crop, digestText, frameOf, halveForDisplay, intersect, meets, toDisplay } from '@tersum/core';
+import {
+  crop,
+  digestText,
+  frameOf,
+  halveForDisplay,
+  intersect,
+  meets,
+  toDisplay,
+} from '@tersum/core';
 import type { Patch } from './patch.js';
 import { compose, patchesIn } from './patch.js';
 

@@ -198,8 +198,8 @@ describe('the HTTP interface', () => {
       .get(`/api/pictures/${picture.id}/tiles/0/1/0/${view.tiles['0/1/0']}`)
       .expect(200)
       .expect('Cache-Control', /immutable/);
-    await writeFile(join(folder, 'tile.png'), tile.body as Buffer);
-    const shown = await decode(join(folder, 'tile.png'));
+    await writeFile(join(folder, 'tile.bmp'), tile.body as Buffer);
+    const shown = await decode(join(folder, 'tile.bmp'));
     const at = (x: number, y: number) => shown.raster.data[(y * 256 + x - 256) * 3]!;
     const stored = (x: number, y: number) =>
       Math.round((raster.data[(y * 640 + x) * 3]! * 255) / 65535);

@@ -97,10 +97,7 @@ export function pictureRoutes(services: Services): Router {
         ? crop(picture.pyramid[place.level]!, rect)
         : await renderer.tile(id, place, key);
     if (!tile) throw new UserProblem(404, 'This state of the picture is not shown any more.');
-    res
-      .set('Cache-Control', FOREVER)
-      .type('png')
-      .send(await encodeTile(tile));
+    res.set('Cache-Control', FOREVER).type('image/bmp').send(encodeTile(tile));
   });
 
   router.get('/:id/thumb', async (req, res) => {

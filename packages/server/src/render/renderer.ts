@@ -12,7 +12,14 @@ import type {
   View,
   WalkHost,
 } from '@tersum/document';
-import { applyEdits, repairedLevel, repairedTile, tileName, touchedTiles, walk } from '@tersum/document';
+import {
+  applyEdits,
+  repairedLevel,
+  repairedTile,
+  tileName,
+  touchedTiles,
+  walk,
+} from '@tersum/document';
 import type { Logger } from 'pino';
 import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';

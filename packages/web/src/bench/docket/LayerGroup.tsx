@@ -106,8 +106,8 @@ export function LayerGroup({ layer }: { readonly layer: Layer }) {
         <RepairRow
           key={repair.id}
           repair={repair}
-          siblings={repairs}
-          index={index}
+          isFirst={index === 0}
+          isLast={index === repairs.length - 1}
           letter={letterOf(order.indexOf(repair))}
           dimmed={!layer.visible}
         />

@@ -1,7 +1,7 @@
 import type { Repair } from '@tersum/document';
-import { layersInOrder } from '@tersum/document';
+import { layersInOrder, repairsOfLayer } from '@tersum/document';
 import { MoreHorizontal } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { MenuTrigger, Popover, Separator } from 'react-aria-components';
 import styled from 'styled-components';
 import { Figure, Quiet } from '../../look/parts.js';
@@ -13,29 +13,32 @@ import { SitePair } from './SitePair.js';
 
 interface RepairRowProps {
   readonly repair: Repair;
-  readonly siblings: readonly Repair[];
-  readonly index: number;
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
   readonly letter: string;
   readonly dimmed: boolean;
 }
 
 /** One repair on the docket: its place before and after, what it is, and how it stands. */
-export function RepairRow({ repair, siblings, index, letter, dimmed }: RepairRowProps) {
+export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
+  const { repair, isFirst, isLast, letter, dimmed } = props;
   const { bench } = useBench();
   const row = useRef<HTMLDivElement>(null);
-  const { selected, records, failed, stale } = useBenchState((s) => ({
+  const { selected, failed, stale } = useBenchState((s) => ({
     selected: s.selected === repair.id,
-    records: s.records,
     failed: s.view?.failed[repair.id] ?? null,
     stale: s.view?.donorChanged.includes(repair.id) ?? false,
   }));
   useEffect(() => {
     if (selected) row.current?.scrollIntoView({ block: 'nearest' });
   }, [selected]);
-  const others = records ? layersInOrder(records).filter((l) => l.id !== repair.layerId) : [];
   const state = failed ? 'cannot be filled' : stale ? 'donor changed' : repair.enabled ? '' : 'off';
 
   const act = (key: string): void => {
+    const { records } = bench.store.getState();
+    if (!records) return;
+    const siblings = repairsOfLayer(records, repair.layerId);
+    const index = siblings.findIndex((r) => r.id === repair.id);
     if (key === 'switch')
       void bench.change(repair.enabled ? 'Switch off a repair' : 'Switch on a repair', [
         repairEdit({ ...repair, enabled: !repair.enabled }),
@@ -48,7 +51,7 @@ export function RepairRow({ repair, siblings, index, letter, dimmed }: RepairRow
       void bench.change('Delete a repair', [{ entity: 'repair', id: repair.id, after: null }]);
     else if (key.startsWith('to ')) {
       const layerId = key.slice(3);
-      const there = records?.repairs.filter((r) => r.layerId === layerId) ?? [];
+      const there = records.repairs.filter((r) => r.layerId === layerId);
       const moved = { ...repair, layerId, position: positionAfter(there) };
       void bench.change('Move to another layer', [repairEdit(moved)]);
     }
@@ -83,24 +86,35 @@ export function RepairRow({ repair, siblings, index, letter, dimmed }: RepairRow
         <Popover placement="bottom end">
           <List onAction={(key) => act(String(key))}>
             <Item id="switch">{repair.enabled ? 'Switch off' : 'Switch on'}</Item>
-            <Item id="earlier" isDisabled={index === 0}>
+            <Item id="earlier" isDisabled={isFirst}>
               Move earlier
             </Item>
-            <Item id="later" isDisabled={index === siblings.length - 1}>
+            <Item id="later" isDisabled={isLast}>
               Move later
             </Item>
-            {others.length > 0 && <Separator />}
-            {others.map((layer) => (
-              <Item key={layer.id} id={`to ${layer.id}`}>
-                To layer “{layer.name}”
-              </Item>
-            ))}
+            <OtherLayers layerId={repair.layerId} />
             <Separator />
             <Item id="delete">Delete</Item>
           </List>
         </Popover>
       </MenuTrigger>
     </Row>
+  );
+});
+
+/** The other layers a repair can go to; drawn only while the menu is open. */
+function OtherLayers({ layerId }: { readonly layerId: string }) {
+  const records = useBenchState((s) => s.records);
+  const others = records ? layersInOrder(records).filter((l) => l.id !== layerId) : [];
+  return (
+    <>
+      {others.length > 0 && <Separator />}
+      {others.map((layer) => (
+        <Item key={layer.id} id={`to ${layer.id}`}>
+          To layer “{layer.name}”
+        </Item>
+      ))}
+    </>
   );
 }
 

@@ -1,4 +1,12 @@
-import type { Donor, Edit, PictureEvent, PictureRecords, Repair, Site } from '@tersum/document';
+import type {
+  Donor,
+  Edit,
+  PictureEvent,
+  PictureRecords,
+  Records,
+  Repair,
+  Site,
+} from '@tersum/document';
 import type { StoreApi } from 'zustand/vanilla';
 import { createStore } from 'zustand/vanilla';
 import { messageOf, RequestProblem } from '../../api/client.js';
@@ -69,8 +77,9 @@ export function createBench(pictureId: string): Bench {
   let queue: Promise<void> = Promise.resolve();
   let trial: AbortController | null = null;
 
-  const accept = (records: PictureRecords): void => {
-    const { tool, selected, view } = store.getState();
+  const accept = (news: PictureRecords): void => {
+    const { tool, selected, view, records: known } = store.getState();
+    const records = known ? { ...news, ...sharing(known, news) } : news;
     const layers = new Set(records.layers.map((l) => l.id));
     set({
       records,
@@ -231,6 +240,21 @@ export function createBench(pictureId: string): Bench {
     set,
     setTool,
   };
+}
+
+/** The new records, but with the old objects wherever nothing changed, so that only what changed is drawn anew. */
+function sharing(known: Records, news: Records): Records {
+  const share = <T extends { readonly id: string }>(
+    old: readonly T[],
+    fresh: readonly T[],
+  ): T[] => {
+    const byId = new Map(old.map((item) => [item.id, item]));
+    return fresh.map((item) => {
+      const before = byId.get(item.id);
+      return before && JSON.stringify(before) === JSON.stringify(item) ? before : item;
+    });
+  };
+  return { layers: share(known.layers, news.layers), repairs: share(known.repairs, news.repairs) };
 }
 
 function topLayer(records: PictureRecords): string | null {

@@ -68,6 +68,7 @@ function paintLevel(
   picture: Size,
   state: State,
   level: number,
+  /** The part that is seen; null draws all of the level with what is at hand. */
   box: Box | null,
 ): boolean {
   let complete = true;
@@ -83,8 +84,12 @@ function paintLevel(
   for (let row = r0; row <= r1; row++) {
     for (let column = c0; column <= c1; column++) {
       const place = tileName({ level, column, row });
-      const { bitmap, fresh } =
-        state.kind === 'original' ? tiles.original(place) : tiles.repaired(state.view, place);
+      const view = state.kind === 'original' ? null : state.view;
+      const { bitmap, fresh } = !box
+        ? tiles.standIn(view, place)
+        : state.kind === 'original'
+          ? tiles.original(place)
+          : tiles.repaired(view, place);
       complete &&= fresh;
       if (!bitmap) continue;
       const x = column * span;

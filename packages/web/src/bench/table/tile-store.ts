@@ -57,6 +57,16 @@ export class TileStore {
     return { bitmap: (before ? this.peek(before) : null) ?? this.peek(original), fresh: false };
   }
 
+  /** Whatever is here for a place, to stand in while better is coming; asks only for the original, when there is nothing. */
+  standIn(view: View | null, place: string): Found {
+    const original = tileAddress(this.picture, place, 'original');
+    const key = view?.tiles[place];
+    const wanted = key ? this.peek(tileAddress(this.picture, place, key)) : null;
+    const before = this.shownAt.get(place);
+    const bitmap = wanted ?? (before && view ? this.peek(before) : null) ?? this.take(original);
+    return { bitmap, fresh: false };
+  }
+
   close(): void {
     this.closed = true;
     for (const { bitmap } of this.held.values()) bitmap.close();

@@ -70,6 +70,7 @@ export const Choices = styled(ToggleButtonGroup)`
   border: 1px solid ${look.hairline};
   border-radius: ${look.corner};
   overflow: hidden;
+  justify-self: start;
   background: ${look.paperHigh};
 `;
 

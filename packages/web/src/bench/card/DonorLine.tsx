@@ -14,12 +14,7 @@ export function DonorLine({ repair }: { readonly repair: Repair | null }) {
     picking: s.pickingDonor,
   }));
   const point = (
-    <Push
-      onPress={() => {
-        if (repair) bench.setTool({ shape: 'pick' });
-        bench.set({ pickingDonor: true });
-      }}
-    >
+    <Push onPress={() => bench.set({ pickingDonor: true })}>
       <Crosshair size={14} aria-hidden /> Choose donor
     </Push>
   );

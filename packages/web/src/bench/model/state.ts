@@ -7,6 +7,11 @@ import type { Size, Viewport } from '../table/viewport.js';
 export const SHAPES = ['pick', 'dab', 'stroke', 'chain', 'outline', 'rectangle'] as const;
 export type Shape = (typeof SHAPES)[number];
 
+/** What a press on the table does now: while a repair is open, the table picks and moves. */
+export function shapeNow(state: Pick<BenchState, 'selected' | 'tool'>): Shape {
+  return state.selected ? 'pick' : state.tool.shape;
+}
+
 /** Where the next clone or graft takes its pixels from. */
 export type DonorChoice =
   /** Looked for by the program. */

@@ -1,20 +1,22 @@
 import styled from 'styled-components';
 import { useBenchState } from '../model/context.js';
+import { shapeNow } from '../model/state.js';
 import { toScreen } from './viewport.js';
 
 /** True width (outer ring) and softness (inner ring) of what a press would lay down. */
 export function Cursor() {
-  const { pointer, viewport, table, tool, picking } = useBenchState((s) => ({
+  const { pointer, viewport, table, tool, shape, picking } = useBenchState((s) => ({
     pointer: s.pointer,
     viewport: s.viewport,
     table: s.table,
     tool: s.tool,
+    shape: shapeNow(s),
     picking: s.pickingDonor,
   }));
   if (!pointer || !viewport) return null;
   const [x, y] = toScreen(viewport, table, pointer);
   const radius = (tool.width / 2) * viewport.zoom;
-  const drawn = tool.shape === 'dab' || tool.shape === 'stroke' || tool.shape === 'chain';
+  const drawn = shape === 'dab' || shape === 'stroke' || shape === 'chain';
   return (
     <Layer aria-hidden>
       {picking ? (

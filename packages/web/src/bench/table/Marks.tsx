@@ -3,6 +3,7 @@ import { pathOf } from '@tersum/core';
 import type { Repair, Site } from '@tersum/document';
 import styled from 'styled-components';
 import { useBenchState } from '../model/context.js';
+import { shapeNow } from '../model/state.js';
 import { docketOrder, letterOf } from '../model/repairs.js';
 import { DonorMark } from './DonorMark.js';
 import { ChainHandles } from './ChainHandles.js';
@@ -20,7 +21,7 @@ export function Marks() {
       draft: s.draft,
       width: s.tool.width,
       showAll: s.showAll,
-      pick: s.tool.shape === 'pick',
+      pick: shapeNow(s) === 'pick',
     }),
   );
   if (!viewport || !records) return null;

@@ -41,7 +41,9 @@ export function Table() {
         s.records,
         s.computing,
         s.saving,
-        ...(s.tool.method === 'fill' ? [] : [s.pointer, s.draft, s.tool, s.pickingDonor]),
+        ...(s.tool.method === 'fill'
+          ? []
+          : [s.pointer, s.draft, s.tool, s.pickingDonor, s.selected]),
       ],
       paint(ctx: CanvasRenderingContext2D, ratio: number) {
         const s = bench.store.getState();

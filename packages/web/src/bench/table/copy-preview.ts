@@ -3,6 +3,7 @@ import { pathOf } from '@tersum/core';
 import type { Donor, Site } from '@tersum/document';
 import { startOf } from '../model/bench.js';
 import type { BenchState } from '../model/state.js';
+import { shapeNow } from '../model/state.js';
 import { paintPicture } from './paint.js';
 import type { TileStore } from './tile-store.js';
 import type { Size } from './viewport.js';
@@ -26,7 +27,7 @@ export function paintCopyPreview(
     !records ||
     !viewport ||
     tool.method === 'fill' ||
-    tool.shape === 'pick' ||
+    shapeNow(state) === 'pick' ||
     state.pickingDonor
   )
     return;

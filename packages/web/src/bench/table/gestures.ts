@@ -7,6 +7,7 @@ import { useEffect, useMemo } from 'react';
 import { useBench } from '../model/context.js';
 import { addToChain } from '../model/drafting.js';
 import type { Bench } from '../model/bench.js';
+import { shapeNow } from '../model/state.js';
 import { hits, movedBy, repairEdit, siteMiddle } from '../model/repairs.js';
 import { panned, toPicture, zoomedAt } from './viewport.js';
 
@@ -62,12 +63,13 @@ function handlers(bench: Bench) {
   const draw = (site: Site): void => bench.set({ draft: { site, measured: [], measuring: 0 } });
 
   const press = (at: Point): Doing | null => {
-    const { tool, draft, pickingDonor, selected, records } = bench.store.getState();
+    const state = bench.store.getState();
+    const { draft, pickingDonor, selected, records } = state;
     if (pickingDonor) {
       nameDonor(bench, at);
       return null;
     }
-    switch (tool.shape) {
+    switch (shapeNow(state)) {
       case 'dab':
         void bench.mend({ kind: 'dab', at: [at[0], at[1]] });
         return null;
@@ -195,7 +197,7 @@ export function nameDonor(bench: Bench, at: Point): void {
   const { tool, selected, records } = bench.store.getState();
   const repair = records?.repairs.find((r) => r.id === selected);
   bench.set({ pickingDonor: false });
-  if (tool.shape === 'pick' && repair && repair.method.kind !== 'fill') {
+  if (repair && repair.method.kind !== 'fill') {
     const [x, y] = siteMiddle(repair.site, repair.width);
     const donor = { dx: Math.round(at[0] - x), dy: Math.round(at[1] - y) };
     void bench.change('Move a donor', [

@@ -24,7 +24,7 @@ const OPTIONS = {
   json: { type: 'string' },
 } as const;
 
-/** `tersum fill`: content-aware fill of a mask. */
+/** `tersum fill`: fills a mask from what stands around it. */
 export async function fillCommand(args: string[]): Promise<void> {
   const { input, values } = readArguments(args, OPTIONS);
   const out = needed(values.out, 'out');

@@ -30,7 +30,7 @@ export class NothingToCopy extends Error {}
 const FEWEST_SOURCES = 64;
 
 /**
- * Content-aware fill: decides for every hole pixel which pixel of the window it takes its content from.
+ * Fill: decides for every hole pixel which pixel of the window it takes its content from.
  * Multi-scale synthesis by nearest patches and voting (Wexler et al. 2007; Barnes et al. 2009; Newson et al.
  * 2014), ended by single sources. What stands in the hole is never read.
  * @param window the picture below the site, any channels and depth

@@ -42,7 +42,6 @@ export function graft(input: DonorInput, strength: number, options: GraftOptions
       const from = valid[q] ? q : p;
       return below.data[q * channels + c]! - donor.data[from * channels + c]!;
     };
-    correction.fill(0);
     eachUnknown((i, p, x, y) => {
       b[i] =
         (x + 1 < width ? difference(p, p + 1) : 0) +
@@ -50,6 +49,7 @@ export function graft(input: DonorInput, strength: number, options: GraftOptions
         (y + 1 < height ? difference(p, p + width) : 0) +
         (y > 0 ? difference(p, p - width) : 0);
     });
+    // Channels are alike: the solution of the one before is a good first guess.
     solver.solve(b, correction);
     eachUnknown((i, p) => {
       colour[p * channels + c]! += correction[i]!;

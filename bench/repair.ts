@@ -156,25 +156,27 @@ async function strokes(): Promise<void> {
 }
 
 /**
- * Runs in the page. Notes the time of each pointer up and of the frame after the table was drawn with everything
- * the server named: the strip says 'Up to date' and no tile is on its way.
+ * Runs in the page. Notes the time of each pointer up, and of the end of the drawing that showed everything the
+ * server named for it: the table marks itself as settled then.
  */
 function watchPixels(): void {
+  const canvas = document.querySelector('canvas[data-settled]')!;
   let up = 0;
-  addEventListener('pointerup', () => (up = performance.now()), true);
-  const idle = (): boolean =>
-    document.querySelector('[data-settled="true"]') !== null && performance.now() - up > 4;
-  Object.assign(window, {
-    pixelsShown: () =>
-      new Promise<number>((resolve) => {
-        let busySeen = false;
-        const look = (): void => {
-          const done = idle();
-          if (!done) busySeen = true;
-          if (done && (busySeen || performance.now() - up > 3000)) resolve(performance.now() - up);
-          else requestAnimationFrame(look);
-        };
-        look();
-      }),
-  });
+  let shown: (ms: number) => void = () => undefined;
+  let coming: Promise<number> = Promise.resolve(0);
+  addEventListener(
+    'pointerup',
+    () => {
+      up = performance.now();
+      coming = new Promise((resolve) => (shown = resolve));
+    },
+    true,
+  );
+  let busy = false;
+  new MutationObserver(() => {
+    const settled = canvas.getAttribute('data-settled') === 'true';
+    if (settled && busy) shown(performance.now() - up);
+    busy = !settled;
+  }).observe(canvas, { attributes: true, attributeFilter: ['data-settled'] });
+  Object.assign(window, { pixelsShown: () => coming });
 }

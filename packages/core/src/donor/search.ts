@@ -2,7 +2,10 @@ import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 
-/** A place to copy from, as donor minus site in px, and how badly its ring fits (0 = perfectly). */
+/**
+ * A place to copy from, as donor minus site in px, and how badly it fits: mean squared difference of the rings in
+ * 8-bit codes, plus a little for distance (0 = perfectly).
+ */
 export interface DonorOffer {
   readonly dx: number;
   readonly dy: number;
@@ -12,6 +15,8 @@ export interface DonorOffer {
 const RING = 3;
 const MOST_SAMPLES = 400;
 const COARSE_STEP = 4;
+/** What the farthest place in reach counts beside a perfect fit, squared codes: about the grain of a photograph. */
+const FAR = 6;
 
 /**
  * Looks for donors whose ring looks like the site's own ring, near ones first in doubt.
@@ -46,16 +51,16 @@ export function findDonor(
     for (const p of body) if (site[p + shift] || banned[p + shift]) return Infinity;
     const away = dx * dx + dy * dy;
     let sum = 0;
-    const enough = limit * ring.length;
-    const nearer = 1 + away / (4 * reach * reach);
+    const far = (FAR * away) / (reach * reach);
+    const enough = (limit - far) * ring.length;
     for (const p of ring) {
       for (let c = 0; c < colours; c++) {
         const d = (data[p * channels + c]! - data[(p + shift) * channels + c]!) * scale;
-        sum += d * d * nearer;
+        sum += d * d;
       }
       if (sum > enough) return Infinity;
     }
-    return ring.length ? sum / ring.length : away;
+    return far + (ring.length ? sum / ring.length : 0);
   };
 
   let best: DonorOffer | null = null;

@@ -1,12 +1,14 @@
 import type { Raster, Rect } from '@tersum/core';
 import {
+  EMPTY_RECT,
   crop,
   digestText,
   frameOf,
   halveForDisplay,
   intersect,
-  meets,
+  isEmpty,
   toDisplay,
+  unite,
 } from '@tersum/core';
 import type { Patch } from './patch.js';
 import { compose, patchesIn } from './patch.js';
@@ -183,11 +185,13 @@ function fromChildren(
   const level = place.level - 1;
   for (let k = 0; k < 4; k++) {
     const child = { level, column: 2 * place.column + (k & 1), row: 2 * place.row + (k >> 1) };
-    const footprint = tileFootprint(original, child);
-    if (!patches.some((p) => meets(p.rect, footprint))) continue;
-    const half = halveForDisplay(repairedTile(original, pyramid, patches, child, kept));
-    const x = (k & 1) * (TILE / 2);
-    const y = (k >> 1) * (TILE / 2);
+    const touched = touchedPart(original, patches, child);
+    if (!touched) continue;
+    const half = halveForDisplay(
+      crop(repairedTile(original, pyramid, patches, child, kept), touched),
+    );
+    const x = (k & 1) * (TILE / 2) + touched.x / 2;
+    const y = (k >> 1) * (TILE / 2) + touched.y / 2;
     const run = half.width * channels;
     for (let row = 0; row < half.height; row++)
       out.data.set(
@@ -196,4 +200,23 @@ function fromChildren(
       );
   }
   return out;
+}
+
+/** The part of a tile, in its own pixels, that patches may have changed, in whole 2x2 cells; null when none. */
+function touchedPart(original: Raster, patches: readonly Patch[], place: TilePlace): Rect | null {
+  const footprint = tileFootprint(original, place);
+  const box = patches.reduce((all, p) => unite(all, intersect(p.rect, footprint)), EMPTY_RECT);
+  if (isEmpty(box)) return null;
+  const rect = tileRect(original, place);
+  const cell = 2 ** (place.level + 1);
+  const from = (v: number, start: number): number => 2 * Math.floor((v - start) / cell);
+  const to = (v: number, start: number): number => 2 * Math.ceil((v - start) / cell);
+  const x = from(box.x, footprint.x);
+  const y = from(box.y, footprint.y);
+  return {
+    x,
+    y,
+    width: Math.min(rect.width, to(box.x + box.width, footprint.x)) - x,
+    height: Math.min(rect.height, to(box.y + box.height, footprint.y)) - y,
+  };
 }

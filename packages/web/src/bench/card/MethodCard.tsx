@@ -44,22 +44,22 @@ const HINTS: Record<Shape, string> = {
 /** The method card: how the selected repair is done, or how the next one will be. */
 export function MethodCard() {
   const { bench } = useBench();
-  const { tool, records, selected, draft } = useBenchState((s) => ({
-    tool: s.tool,
-    records: s.records,
-    selected: s.selected,
-    draft: s.draft,
-  }));
-  const order = records ? docketOrder(records) : [];
-  const repair = order.find((r) => r.id === selected) ?? null;
+  const { tool, draft, repair, letter } = useBenchState((s) => {
+    const order = s.selected && s.records ? docketOrder(s.records) : [];
+    const at = order.findIndex((r) => r.id === s.selected);
+    return {
+      tool: s.tool,
+      draft: s.draft,
+      repair: order[at] ?? null,
+      letter: at < 0 ? '' : letterOf(at),
+    };
+  });
   const drawing = draft !== null && (tool.shape === 'chain' || tool.shape === 'outline');
   const method = repair ? repair.method.kind : tool.method;
   return (
     <Card aria-label="Method card">
       <Line>
-        <Title>
-          {repair ? `${METHOD_NAMES[method]} ${letterOf(order.indexOf(repair))}` : 'Next repair'}
-        </Title>
+        <Title>{repair ? `${METHOD_NAMES[method]} ${letter}` : 'Next repair'}</Title>
         {repair && (
           <Caption>
             {siteName(repair)}, <Figure>{Math.round(siteLength(repair))} px</Figure> long

@@ -182,8 +182,10 @@ export function createBench(pictureId: string): Bench {
       reason: '',
       createdAt: new Date().toISOString(),
     };
+    // The request goes out before anything is drawn anew: pixels are waited for.
+    const asked = withDonor(draft, tool);
     set({ computing: 0 });
-    const repair = await withDonor(draft, tool);
+    const repair = await asked;
     if (!repair) return set({ computing: null });
     const label = `${METHOD_NAMES[tool.method]} a ${site.kind}`;
     await change(label, [...(addedLayer ? [layerEdit(addedLayer)] : []), repairEdit(repair)]);

@@ -2,8 +2,9 @@ import type { Layer } from '@tersum/document';
 import { layersInOrder, repairsOfLayer } from '@tersum/document';
 import { ArrowDown, ArrowUp, Eye, EyeOff, MoreHorizontal, Pencil, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { MenuTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
+import { Item, List } from '../../look/MenuSheet.js';
 import { Figure, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
@@ -156,28 +157,4 @@ const Hidden = styled.span`
   font-size: 11px;
   color: ${look.todo};
   margin-right: 6px;
-`;
-
-export const List = styled(Menu)`
-  background: ${look.paperHigh};
-  border: 1px solid ${look.hairline};
-  border-radius: ${look.corner};
-  padding: 4px;
-  min-width: 180px;
-  outline: none;
-`;
-
-export const Item = styled(MenuItem)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 5px 10px;
-  outline: none;
-  cursor: default;
-  &[data-focused] {
-    background: ${look.paperDeep};
-  }
-  &[data-disabled] {
-    color: #8b8f8a;
-  }
 `;

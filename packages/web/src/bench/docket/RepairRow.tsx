@@ -4,11 +4,11 @@ import { MoreHorizontal } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { MenuTrigger, Popover, Separator } from 'react-aria-components';
 import styled from 'styled-components';
+import { Item, List } from '../../look/MenuSheet.js';
 import { Figure, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { METHOD_NAMES, positionAfter, repairEdit, siteName, swapEdits } from '../model/repairs.js';
-import { Item, List } from './LayerGroup.js';
 import { SitePair } from './SitePair.js';
 
 interface RepairRowProps {

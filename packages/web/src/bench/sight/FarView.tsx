@@ -9,7 +9,7 @@ import { paintPicture } from '../table/paint.js';
 import { useCanvas } from '../table/useCanvas.js';
 import type { Size, Viewport } from '../table/viewport.js';
 import { fitted, toPicture, toScreen } from '../table/viewport.js';
-import { SightName } from './Sight.js';
+import { SightName } from './SightName.js';
 
 /** The whole picture, small, with the part that is on the table; a click goes there. */
 export function FarView() {

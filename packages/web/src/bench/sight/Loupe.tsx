@@ -7,7 +7,7 @@ import { siteMiddle } from '../model/repairs.js';
 import type { BenchState } from '../model/state.js';
 import { paintPicture } from '../table/paint.js';
 import { useCanvas } from '../table/useCanvas.js';
-import { SightName } from './Sight.js';
+import { SightName } from './SightName.js';
 
 interface LoupeProps {
   readonly title: string;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { Caption, Choice, Choices, Figure } from '../../look/parts.js';
+import { Choice, Choices, Figure } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBenchState } from '../model/context.js';
 import { FarView } from './FarView.js';
@@ -57,11 +57,4 @@ const Head = styled.div`
     min-height: 24px;
     padding: 0 9px;
   }
-`;
-
-/** Name of a sight, over its picture. */
-export const SightName = styled(Caption)`
-  padding: 2px 10px;
-  display: flex;
-  justify-content: space-between;
 `;

@@ -35,6 +35,7 @@ const TILE_MEMORY = 256_000_000;
 /** Renderings whose tiles can still be asked for: the current one and a few previews. */
 const RECENT = 6;
 const FAR_SIDE = 640;
+const ON_SCREEN = 48;
 
 /** A rendered state of a picture. */
 export interface Shown {
@@ -46,6 +47,8 @@ export interface Shown {
 interface Desk {
   readonly events: EventEmitter;
   readonly recent: Shown[];
+  /** Tiles asked for lately, the latest last: what is on somebody's screen. */
+  readonly lately: Set<string>;
   current: { version: number; shown: Promise<Shown>; abort: AbortController } | null;
 }
 
@@ -78,7 +81,10 @@ export class Renderer {
     const shown = this.render(id, version, records, abort.signal);
     desk.current = { version, shown, abort };
     shown.then(
-      ({ view }) => this.emit(id, { type: 'view', view }),
+      (done) => {
+        this.emit(id, { type: 'view', view: done.view });
+        setImmediate(() => this.makeReady(id, done));
+      },
       (error: unknown) => {
         if (desk.current?.shown === shown) desk.current = null;
         if (error instanceof Cancelled) return;
@@ -114,6 +120,10 @@ export class Renderer {
   /** One tile of a state that was shown lately. @returns null when nobody knows the key any more */
   async tile(id: string, place: TilePlace, key: string): Promise<Raster | null> {
     const name = tileName(place);
+    const { lately } = this.deskOf(id);
+    lately.delete(name);
+    lately.add(name);
+    if (lately.size > ON_SCREEN) lately.delete(lately.values().next().value!);
     const find = (): Shown | undefined =>
       this.deskOf(id).recent.find((s) => s.view.tiles[name] === key);
     let shown = find();
@@ -143,6 +153,18 @@ export class Renderer {
     const { events } = this.deskOf(id);
     events.on('event', listener);
     return () => void events.off('event', listener);
+  }
+
+  /** Makes the changed tiles of what is on screen while the news of them is still on its way. */
+  private makeReady(id: string, { view, picture, patches }: Shown): void {
+    const { lately, recent } = this.deskOf(id);
+    const before = recent[1]?.view.tiles ?? {};
+    for (const name of [...lately].reverse()) {
+      if (!view.tiles[name] || view.tiles[name] === before[name]) continue;
+      const [level, column, row] = name.split('/').map(Number) as [number, number, number];
+      const place = { level, column, row };
+      repairedTile(picture.raster, picture.pyramid, patches, place, this.tileCache(id));
+    }
   }
 
   private async render(
@@ -200,7 +222,12 @@ export class Renderer {
   private deskOf(id: string): Desk {
     let desk = this.desks.get(id);
     if (!desk) {
-      desk = { events: new EventEmitter().setMaxListeners(100), recent: [], current: null };
+      desk = {
+        events: new EventEmitter().setMaxListeners(100),
+        recent: [],
+        lately: new Set<string>(),
+        current: null,
+      };
       this.desks.set(id, desk);
     }
     return desk;

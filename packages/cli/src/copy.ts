@@ -11,9 +11,10 @@ import {
   intersect,
   shift,
   softenMask,
+  maskBox,
 } from '@tersum/core';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { cropMask, maskBox, pasteInto } from './masks.js';
+import { cropMask, pasteInto } from './masks.js';
 import { BadUsage, needed, numberOf, readArguments } from './usage.js';
 
 const OPTIONS = {

@@ -9,9 +9,10 @@ import {
   NothingToCopy,
   searchFill,
   searchMargin,
+  maskBox,
 } from '@tersum/core';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { cropMask, maskBox, pasteInto } from './masks.js';
+import { cropMask, pasteInto } from './masks.js';
 import { BadUsage, needed, numberOf, readArguments } from './usage.js';
 
 const OPTIONS = {

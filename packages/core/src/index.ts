@@ -16,6 +16,7 @@ export * from './repair/clone.js';
 export * from './repair/fill.js';
 export * from './repair/graft.js';
 export * from './shape/coverage.js';
+export * from './shape/mask-box.js';
 export * from './shape/path.js';
 export * from './shape/site.js';
 export * from './shape/soften.js';

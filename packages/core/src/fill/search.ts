@@ -1,8 +1,8 @@
 import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { frameOf, intersect } from '../raster/rect.js';
 import { depthsOf } from '../shape/depth.js';
+import { maskBox } from '../shape/mask-box.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { assignSources } from './assign.js';
@@ -119,8 +119,7 @@ function mapOf(field: Field, origin: Rect, banned: Uint8Array): DonorMap {
   const allowed = new Uint8Array(hole.length);
   for (let p = 0; p < hole.length; p++) allowed[p] = hole[p] || banned[p] ? 0 : 1;
   const sourceOf = assignSources(field, allowed);
-  const box = boundsOf(field.holes, width);
-  const rect = intersect(box, frameOf(field.level));
+  const rect = maskBox(hole, width)!;
   const n = rect.width * rect.height;
   const dx = new Int16Array(n).fill(NOT_FILLED);
   const dy = new Int16Array(n).fill(NOT_FILLED);
@@ -133,20 +132,4 @@ function mapOf(field: Field, origin: Rect, banned: Uint8Array): DonorMap {
     dy[i] = Math.floor(from / width) - y;
   }
   return { rect: { ...rect, x: rect.x + origin.x, y: rect.y + origin.y }, dx, dy };
-}
-
-function boundsOf(pixels: Int32Array, width: number): Rect {
-  let x0 = Infinity;
-  let y0 = Infinity;
-  let x1 = -1;
-  let y1 = -1;
-  for (const p of pixels) {
-    const x = p % width;
-    const y = Math.floor(p / width);
-    x0 = Math.min(x0, x);
-    x1 = Math.max(x1, x);
-    y0 = Math.min(y0, y);
-    y1 = Math.max(y1, y);
-  }
-  return { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 };
 }

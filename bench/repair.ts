@@ -1,17 +1,18 @@
 import {
   coverageOf,
-  createSolver,
-  deepest,
+  deepestOf,
   frameOf,
   grow,
   intersect,
   laplacian,
   relaxPlainly,
   searchMargin,
+  solveSystem,
   supportOf,
 } from '@tersum/core';
 import type { Method, Repair } from '@tersum/document';
 import { replay, searchDonorMap } from '@tersum/document';
+import { donorQuality, donorSpeed, edgeQuality } from './quality.js';
 import { openLarge } from './browser.js';
 import { printTimes } from './figures.js';
 import { demoPicture } from './pictures.js';
@@ -22,6 +23,9 @@ const ROUNDS = 20;
 export async function benchRepair(): Promise<void> {
   solver();
   await engine();
+  await donorSpeed();
+  await edgeQuality();
+  await donorQuality();
   await strokes();
 }
 
@@ -31,10 +35,11 @@ function solver(): void {
   const mask = new Uint8Array(side * side);
   for (let y = 1; y < side - 1; y++) mask.fill(1, y * side + 1, y * side + side - 1);
   const system = laplacian(mask, side, side);
-  const b = system.own.map((own, i) => own * (((i * 7919) % 255) - 90));
-  createSolver(system, { tolerance: 1e-4 }).solve(b, new Float64Array(system.cells));
+  const b = Float64Array.from(system.own, (own, i) => own * (((i * 7919) % 255) - 90));
+  const lanes = new Float64Array(4 * b.length).map((_, i) => b[i >> 2]!);
+  solveSystem(system, lanes, { tolerance: 1e-4 });
   let begin = performance.now();
-  const fast = createSolver(system, { tolerance: 1e-4 }).solve(b, new Float64Array(system.cells));
+  const fast = solveSystem(system, lanes, { tolerance: 1e-4 });
   const ours = performance.now() - begin;
   begin = performance.now();
   const budget = ours * 40;
@@ -99,11 +104,11 @@ async function engine(): Promise<void> {
     const pixels = map.dx.reduce((n, v) => n + (v > -32768 ? 1 : 0), 0);
     const frame = frameOf(picture);
     const covered = coverageOf(site, repair, frame);
-    const depth = deepest(supportOf(covered), covered.rect.width, covered.rect.height);
+    const depth = deepestOf(supportOf(covered), covered.rect.width, covered.rect.height);
     const window = intersect(grow(covered.rect, searchMargin(depth)), frame);
     const area = (window.width * window.height) / 1e6;
     const after = performance.now();
-    replay(repair, map, picture, []);
+    replay({ repair, map, original: picture, below: [], elsewhere: {} });
     console.log(
       `fill, ${name}: search ${ms.toFixed(0)} ms = ${(ms / pixels).toFixed(2)} s a thousand site px = ${(ms / 1000 / area).toFixed(2)} s a megapixel of search area (${area.toFixed(2)} MP); replay ${(performance.now() - after).toFixed(0)} ms`,
     );

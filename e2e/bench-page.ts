@@ -1,6 +1,20 @@
 import type { Locator, Page } from '@playwright/test';
 import { expect } from '@playwright/test';
 
+/** Adds a picture file to a job of the board; the bench opens on it. */
+export async function addPicture(
+  page: Page,
+  url: string,
+  job: string,
+  file: string,
+): Promise<void> {
+  await page.goto(url);
+  const chooser = page.waitForEvent('filechooser');
+  const article = page.getByRole('article', { name: job });
+  await article.getByRole('button', { name: 'Add picture' }).click();
+  await (await chooser).setFiles(file);
+}
+
 /** The bench as somebody sees it who goes by its labels. */
 export class BenchPage {
   readonly table: Locator;

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { BenchPage } from './bench-page.js';
+import { addPicture, BenchPage } from './bench-page.js';
 import { changed, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
 
@@ -13,11 +13,7 @@ test.beforeAll(async () => {
 test.afterAll(() => server.dispose());
 
 test.beforeEach(async ({ page }) => {
-  await page.goto(server.url);
-  const job = page.getByRole('article', { name: 'Carnival head, condition picture' });
-  const chooser = page.waitForEvent('filechooser');
-  await job.getByRole('button', { name: 'Add picture' }).click();
-  await (await chooser).setFiles(photo(PICTURE));
+  await addPicture(page, server.url, 'Carnival head, condition picture', photo(PICTURE));
   await new BenchPage(page, SIZE).settled(0);
 });
 

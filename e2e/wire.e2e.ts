@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { BenchPage } from './bench-page.js';
+import { addPicture, BenchPage } from './bench-page.js';
 import { both, changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
 
@@ -52,11 +52,7 @@ test('a wire goes in six actions with nothing but visible labels, and is gone af
 test('import, mend, change, hide, undo, reload, export: the mended wire is at least 10 dB nearer to the truth', async ({
   page,
 }, info) => {
-  await page.goto(server.url);
-  const job = page.getByRole('article', { name: 'Allotment behind the fence' });
-  const chooser = page.waitForEvent('filechooser');
-  await job.getByRole('button', { name: 'Add picture' }).click();
-  await (await chooser).setFiles(photo('wires.jpg'));
+  await addPicture(page, server.url, 'Allotment behind the fence', photo('wires.jpg'));
   const bench = new BenchPage(page, SIZE);
   await bench.settled(0);
 

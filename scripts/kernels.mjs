@@ -4,14 +4,17 @@ import { join } from 'node:path';
 import asc from 'assemblyscript/asc';
 import { root } from './ready.mjs';
 
+/** Each kernel's source in packages/core/kernels, and the folder of packages/core/src that uses it. */
+export const KERNELS = { match: 'fill', solve: 'solve' };
+
 /** @returns the module's text */
-export async function compileKernel() {
+export async function compileKernel(name) {
   const out = {};
   const { error, stderr } = await asc.main(
     [
-      'match.ts',
+      `${name}.ts`,
       '--outFile',
-      'match.wasm',
+      'kernel.wasm',
       '-O3',
       '--enable',
       'simd',
@@ -22,12 +25,17 @@ export async function compileKernel() {
       '--baseDir',
       join(root, 'packages/core/kernels'),
     ],
-    { writeFile: (name, data) => (out[name] = data) },
+    { writeFile: (file, data) => (out[file] = data) },
   );
   if (error) throw new Error(`${error.message}\n${stderr}`);
-  const text = Buffer.from(out['match.wasm']).toString('base64');
-  return `// Written by scripts/kernels.mjs from kernels/match.ts; not to be edited.\nexport const MATCH_KERNEL =\n  '${text}';\n`;
+  const text = Buffer.from(out['kernel.wasm']).toString('base64');
+  return `// Written by scripts/kernels.mjs from kernels/${name}.ts; not to be edited.\nexport const ${name.toUpperCase()}_KERNEL =\n  '${text}';\n`;
 }
 
+/** Where a kernel's module lies. */
+export const modulePath = (name) =>
+  join(root, 'packages/core/src', KERNELS[name], `${name}-kernel.ts`);
+
 if (process.argv[1]?.endsWith('kernels.mjs'))
-  writeFileSync(join(root, 'packages/core/src/fill/match-kernel.ts'), await compileKernel());
+  for (const name of Object.keys(KERNELS))
+    writeFileSync(modulePath(name), await compileKernel(name));

@@ -1,17 +1,19 @@
-import type { Raster, Rect } from '@tersum/core';
+import type { DonorInput, DonorPlacement, Portion, Raster, Rect } from '@tersum/core';
 import {
   clone,
-  createRaster,
+  copyByPortions,
   crop,
-  depthOf,
-  findDonor,
   frameOf,
   graft,
   grow,
   intersect,
-  shift,
-  softenMask,
+  isEmpty,
   maskBox,
+  placementMap,
+  resample,
+  resampleReads,
+  SCALE_LIMITS,
+  softenMask,
 } from '@tersum/core';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
 import { cropMask, pasteInto } from './masks.js';
@@ -21,13 +23,18 @@ const OPTIONS = {
   mask: { type: 'string' },
   out: { type: 'string' },
   donor: { type: 'string' },
+  turn: { type: 'string' },
+  mirror: { type: 'string' },
+  scale: { type: 'string' },
   strength: { type: 'string' },
   softness: { type: 'string' },
   seed: { type: 'string' },
+  threads: { type: 'string' },
   json: { type: 'string' },
 } as const;
 
-type Copy = typeof clone;
+type Values = Partial<Record<keyof typeof OPTIONS, string>>;
+type Copy = (input: DonorInput, strength: number) => Raster;
 
 /** `tersum clone`: exact copy of a donor. */
 export const cloneCommand = (args: string[]): Promise<void> => copyCommand('clone', clone, args);
@@ -40,71 +47,124 @@ async function copyCommand(name: string, copy: Copy, args: string[]): Promise<vo
   const out = needed(values.out, 'out');
   const strength = numberOf(values.strength, 'strength', 0, 1, 1);
   const softness = numberOf(values.softness, 'softness', 0, 1, 0);
+  const wanted = donorOf(values);
   const meter = new Meter();
   const { picture, mask, ppi } = await meter.time('load', async () => {
     const { raster, ppi } = await readPicture(input);
     return { picture: raster, mask: await readMask(needed(values.mask, 'mask'), raster), ppi };
   });
   const box = maskBox(mask, picture.width);
-  const { result, donor } = await meter.time('engine', () => {
-    if (!box) return { result: picture, donor: null };
-    const donor = donorOf(values.donor, picture, mask, box);
-    return { result: copyMask(picture, mask, box, donor, softness, strength, copy), donor };
+  const done = await meter.time('engine', () => {
+    if (!box) return { result: picture, donors: [] };
+    return wanted === 'auto'
+      ? copyAuto(picture, mask, box, name === 'graft', values, softness, strength, copy)
+      : {
+          result: copyFrom(picture, mask, box, wanted, softness, strength, copy),
+          donors: [{ box, donor: wanted }],
+        };
   });
-  await meter.time('save', () => writePicture(out, result, input, ppi));
-  await writeReport(values.json, { command: name, donor, strength, softness, ...meter.report() });
+  await meter.time('save', () => writePicture(out, done.result, input, ppi));
+  const report = { command: name, donors: done.donors, strength, softness };
+  await writeReport(values.json, { ...report, ...meter.report() });
 }
 
-interface Way {
-  readonly dx: number;
-  readonly dy: number;
+function donorOf(values: Values): DonorPlacement | 'auto' {
+  const wanted = needed(values.donor, 'donor');
+  const mirror = values.mirror ?? '';
+  if (!['', 'x', 'y', 'xy'].includes(mirror))
+    throw new BadUsage(`--mirror takes x or y, not '${mirror}'`);
+  const [least, most] = [SCALE_LIMITS.least * 100, SCALE_LIMITS.most * 100];
+  const turn = numberOf(values.turn, 'turn', -360, 360, 0);
+  const scale = numberOf(values.scale, 'scale', least, most, 100) / 100;
+  if (wanted === 'auto') return 'auto';
+  const match = /^(-?\d+(?:\.\d+)?),(-?\d+(?:\.\d+)?)$/.exec(wanted);
+  if (!match) throw new BadUsage(`--donor takes DX,DY or auto, not '${wanted}'`);
+  return {
+    dx: Number(match[1]),
+    dy: Number(match[2]),
+    turn,
+    scale,
+    mirrorX: mirror.includes('x'),
+    mirrorY: mirror.includes('y'),
+  };
 }
 
-function donorOf(text: string | undefined, picture: Raster, mask: Uint8Array, box: Rect): Way {
-  const wanted = needed(text, 'donor');
-  const match = /^(-?\d+),(-?\d+)$/.exec(wanted);
-  if (match) return { dx: Number(match[1]), dy: Number(match[2]) };
-  if (wanted !== 'auto')
-    throw new BadUsage(`--donor takes DX,DY in whole pixels or auto, not '${wanted}'`);
-  const reach = Math.round(Math.min(240, Math.max(48, 2 * Math.min(box.width, box.height))));
-  const window = intersect(grow(box, reach + 8), frameOf(picture));
-  const site = cropMask(mask, picture.width, window);
-  const none = new Uint8Array(site.length);
-  const found = findDonor(
-    crop(picture, window),
-    site,
-    none,
-    shift(box, -window.x, -window.y),
-    reach,
-  );
-  if (!found) throw new BadUsage('no donor was found near the mask; name one with --donor DX,DY');
-  return { dx: found.dx, dy: found.dy };
+interface Copied {
+  readonly result: Raster;
+  readonly donors: readonly (Portion | { box: Rect; donor: DonorPlacement })[];
 }
 
-function copyMask(
+/** Every part of the mask with the donor that suits it best. */
+function copyAuto(
   picture: Raster,
   mask: Uint8Array,
   box: Rect,
-  { dx, dy }: Way,
+  matched: boolean,
+  values: Values,
+  softness: number,
+  strength: number,
+  copy: Copy,
+): Copied {
+  const scale = numberOf(values.scale, 'scale', 25, 400, 100) / 100;
+  const options = {
+    matched,
+    turn: Math.abs(numberOf(values.turn, 'turn', -360, 360, 0)),
+    mirror: values.mirror !== undefined,
+    scale: [Math.min(1, scale), Math.max(1, scale)] as const,
+  };
+  const soft = softness > 0 ? softenMask(mask, picture.width, picture.height, softness) : null;
+  const mended = copyByPortions(picture, mask, (input) => copy(input, 1), options);
+  if (mended.portions.every((p) => !p.donor))
+    throw new BadUsage('no donor was found near the mask; name one with --donor DX,DY');
+  const coverage = soft ?? Float32Array.from(mask);
+  const part = copyCoverage(picture, mended.picture, coverage, box, strength);
+  return { result: pasteInto(picture, part, box), donors: mended.portions };
+}
+
+function copyCoverage(
+  picture: Raster,
+  mended: Raster,
+  coverage: Float32Array,
+  box: Rect,
+  strength: number,
+): Raster {
+  const cut = new Float32Array(box.width * box.height);
+  for (let y = 0; y < box.height; y++) {
+    const from = (box.y + y) * picture.width + box.x;
+    cut.set(coverage.subarray(from, from + box.width), y * box.width);
+  }
+  const valid = new Uint8Array(cut.length).fill(1);
+  return clone(
+    { below: crop(picture, box), donor: crop(mended, box), valid, coverage: cut },
+    strength,
+  );
+}
+
+/** The whole mask from one named place. */
+function copyFrom(
+  picture: Raster,
+  mask: Uint8Array,
+  box: Rect,
+  donor: DonorPlacement,
   softness: number,
   strength: number,
   copy: Copy,
 ): Raster {
   const frame = frameOf(picture);
   const window = intersect(grow(box, 1), frame);
-  const below = crop(picture, window);
-  const wanted = shift(window, dx, dy);
-  const there = intersect(wanted, frame);
-  if (!there.width) throw new BadUsage('the donor lies outside the picture');
-  const donor = createRaster(window.width, window.height, picture.channels, depthOf(picture.data));
-  const valid = new Uint8Array(window.width * window.height);
-  const at = shift(there, -wanted.x, -wanted.y);
-  for (let y = 0; y < at.height; y++) {
-    const p = (at.y + y) * window.width + at.x;
-    valid.fill(1, p, p + at.width);
-  }
-  const placed = pasteInto(donor, crop(picture, there), at);
+  const middle = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2] as const;
+  const map = placementMap(donor, middle);
+  const reads = resampleReads(map, window, frame);
+  if (isEmpty(reads)) throw new BadUsage('the donor lies outside the picture');
+  const { raster, valid } = resample(crop(picture, reads), reads, map, window, frame);
   const site = cropMask(mask, picture.width, window);
+  if (isOwnContent(donor)) for (let p = 0; p < valid.length; p++) if (!site[p]) valid[p] = 0;
   const coverage = softenMask(site, window.width, window.height, softness);
-  return pasteInto(picture, copy({ below, donor: placed, valid, coverage }, strength), window);
+  const parts = { below: crop(picture, window), donor: raster, valid, coverage };
+  return pasteInto(picture, copy(parts, strength), window);
+}
+
+/** What was pasted there is to be brought into its surroundings' tone. */
+function isOwnContent({ dx, dy, turn, mirrorX, mirrorY, scale }: DonorPlacement): boolean {
+  return dx === 0 && dy === 0 && !turn && !mirrorX && !mirrorY && scale === 1;
 }

@@ -1,7 +1,7 @@
 import type { Raster, Rect } from '@tersum/core';
 import {
   crop,
-  deepest,
+  deepestOf,
   fill,
   frameOf,
   grow,
@@ -68,7 +68,7 @@ function fillMask(
 ) {
   const small = cropMask(hole, picture.width, box);
   const window = intersect(
-    grow(box, searchMargin(deepest(small, box.width, box.height))),
+    grow(box, searchMargin(deepestOf(small, box.width, box.height))),
     frameOf(picture),
   );
   const below = crop(picture, window);

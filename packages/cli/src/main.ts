@@ -8,8 +8,10 @@ const COMMANDS = { fill: fillCommand, clone: cloneCommand, graft: graftCommand }
 const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
 
   fill IN --mask M --out OUT [--seed N] [--avoid M3] [--donors M2] [--adapt 0..1]
-  graft IN --mask M --donor DX,DY|auto [--strength 0..1] [--softness 0..1] --out OUT
-  clone IN --mask M --donor DX,DY|auto [--strength 0..1] [--softness 0..1] --out OUT
+  graft IN --mask M --donor DX,DY|auto [--turn DEG] [--mirror x|y] [--scale PCT]
+        [--strength 0..1] [--softness 0..1] --out OUT
+        0,0 brings what was pasted in the mask into its surroundings' tone; auto finds a donor for every part
+  clone ...as graft...
 `;
 
 /** Runs one command. @returns the exit code: 0 done, 2 bad usage or input, 1 anything else */

@@ -1,4 +1,5 @@
 import type { Edit, Repair } from '@tersum/document';
+import { shiftDonor } from '@tersum/document';
 import { fixedId } from './ids.js';
 
 /** What a made-up repair says of itself; the rest is filled in. */
@@ -37,7 +38,7 @@ export function spots(
   return places.map(([x, y, width, dx, dy]) => ({
     site: { kind: 'dab', at: [x, y] },
     width,
-    method: { kind: 'graft', donor: { dx, dy } },
+    method: { kind: 'graft', donor: shiftDonor(dx, dy), other: null },
     reason,
   }));
 }

@@ -10,6 +10,7 @@ import { Renderer } from './render/renderer.js';
 import { ContentStore } from './store/files.js';
 import { Intake } from './store/intake.js';
 import { JobStore } from './store/jobs.js';
+import { KeptDonorStore } from './store/kept-donors.js';
 import { RecordStore } from './store/records.js';
 import { SearchStore } from './store/searches.js';
 
@@ -20,6 +21,7 @@ export interface Services {
   readonly folders: { readonly incoming: string };
   readonly db: Db;
   readonly jobs: JobStore;
+  readonly keptDonors: KeptDonorStore;
   readonly records: RecordStore;
   readonly intake: Intake;
   readonly originals: Originals;
@@ -57,6 +59,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     folders: { incoming },
     db,
     jobs,
+    keptDonors: new KeptDonorStore(db),
     records,
     intake: new Intake(jobs, files, originals, pool),
     originals,

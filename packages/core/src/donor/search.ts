@@ -1,110 +1,175 @@
 import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
+import type { Point } from '../shape/site.js';
+import type { DonorPlacement } from './placement.js';
+import { placementMap, SCALE_LIMITS } from './placement.js';
+import type { RingOptions, RingView } from './ring.js';
+import { ringView, sceneOf } from './ring.js';
+import { settleBetween } from './settle.js';
 
-/**
- * A place to copy from, as donor minus site in px, and how badly it fits: mean squared difference of the rings in
- * 8-bit codes, plus a little for distance (0 = perfectly).
- */
-export interface DonorOffer {
-  readonly dx: number;
-  readonly dy: number;
+/** A place to copy from and how badly it fits. */
+export interface DonorOffer extends Required<DonorPlacement> {
+  /** Mean squared difference of the rings in 8-bit codes, with the other terms of {@link findDonors} (0 = perfectly). */
   readonly misfit: number;
 }
 
-const RING = 3;
-const MOST_SAMPLES = 400;
-const COARSE_STEP = 4;
-/** What the farthest place in reach counts beside a perfect fit, squared codes: about the grain of a photograph. */
+/** Options of {@link findDonors}. */
+export interface DonorSearchOptions extends RingOptions {
+  /** How far from the site to look, px. */
+  reach: number;
+  /** Offers wanted at most, unlike each other. @default 5 */
+  count?: number;
+  /** Greatest turn tried, degrees. @default 0 */
+  turn?: number;
+  /** Whether mirrored donors are tried as well. @default false */
+  mirror?: boolean;
+  /** Tries only donors that are turned over left-right ('x'), top-bottom ('y') or not at all. @default by `mirror` */
+  ways?: 'x' | 'y' | 'none';
+  /** Least and greatest scale tried. @default [1, 1] */
+  scale?: readonly [least: number, most: number];
+  /** Whether shifts stay whole pixels. @default false */
+  whole?: boolean;
+  /** 1 where pixels were copied from already: taking them again would show as a repeat. */
+  used?: Uint8Array;
+}
+
+const STEP = 2;
+/** Ring pixels of a glance, and how many places get a good look after it for every offer wanted. */
+const GLANCE = 64;
+const PROMISING = 10;
+/** What the farthest place in reach costs, squared codes: about the grain of a photograph. */
 const FAR = 6;
+/** What copying the same pixels again costs, squared codes. */
+const REPEAT = 60;
+/** What unlike texture costs, as a share of the squared difference of the deviations. */
+const TEXTURE = 0.5;
+/** Share by which roughness differs from place to place anyhow. */
+const USUAL_UNLIKE = 0.25;
+/** Offers closer together than this share of the site's size are one offer. */
+const ALIKE = 0.3;
+const TURN_STEPS = 4;
 
 /**
- * Looks for donors whose ring looks like the site's own ring, near ones first in doubt.
+ * Ranks places to copy from: their ring must look like the site's (colour, and colour steps so that edges and
+ * courses go on in phase), their texture like the texture around the site; near ones and ones that were not used
+ * yet come first in doubt. Along clear edges the best place is settled between pixels.
  * @param window the picture below, the site in it
  * @param site 1 = covered by the site
- * @param banned 1 = must not be copied (other open sites)
- * @param reach how far from the site to look, px
- * @returns the best offer, or null when every place in reach overlaps something forbidden
+ * @param banned 1 = must not be copied or compared with (open findings, other sites)
+ * @param box where the site lies in the window
+ * @returns the best offers, best first; empty when every place in reach overlaps something forbidden
  */
-export function findDonor(
+export function findDonors(
   window: Raster,
   site: Uint8Array,
   banned: Uint8Array,
   box: Rect,
-  reach: number,
-): DonorOffer | null {
-  const { width, height, channels, data } = window;
-  const ring = thin(ringOf(site, width, height));
-  const body = thin(pixelsOf(site));
-  const colours = colourChannels(channels);
-  const scale = 255 / whiteOf(data);
-
-  const misfit = (dx: number, dy: number, limit: number): number => {
-    const shift = dy * width + dx;
-    if (
-      box.x + dx < RING ||
-      box.y + dy < RING ||
-      box.x + box.width + dx > width - RING ||
-      box.y + box.height + dy > height - RING
-    )
-      return Infinity;
-    for (const p of body) if (site[p + shift] || banned[p + shift]) return Infinity;
-    const away = dx * dx + dy * dy;
-    let sum = 0;
-    const far = (FAR * away) / (reach * reach);
-    const enough = (limit - far) * ring.length;
-    for (const p of ring) {
-      for (let c = 0; c < colours; c++) {
-        const d = (data[p * channels + c]! - data[(p + shift) * channels + c]!) * scale;
-        sum += d * d;
+  options: DonorSearchOptions,
+): DonorOffer[] {
+  const { reach, count = 5, used } = options;
+  const middle: Point = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2];
+  const size = Math.max(box.width, box.height);
+  const scene = sceneOf(window, site, banned);
+  if (!scene) return [];
+  const best = shortList(count, Math.max(3, ALIKE * size));
+  for (const way of waysOf(options)) {
+    const map = placementMap({ dx: 0, dy: 0, ...way }, middle);
+    const glance = ringView(scene, map, { ...options, samples: GLANCE });
+    const look = ringView(scene, map, options);
+    if (!glance || !look) continue;
+    const step = way.turn || way.scale !== 1 ? 2 * STEP : STEP;
+    // A glance at every place, then a good look at the most promising ones and around them.
+    const promising = shortList(PROMISING * count, 1);
+    const price = (view: RingView, dx: number, dy: number, limit: number): number => {
+      const far = (FAR * (dx * dx + dy * dy)) / (reach * reach);
+      return priceOf(view, used, dx, dy, far, limit);
+    };
+    for (let dy = -reach; dy <= reach; dy += step)
+      for (let dx = -reach; dx <= reach; dx += step) {
+        const limit = promising.limit();
+        const misfit = price(glance, dx, dy, limit);
+        if (misfit < limit) promising.offer({ ...way, dx, dy, misfit });
       }
-      if (sum > enough) return Infinity;
-    }
-    return far + (ring.length ? sum / ring.length : 0);
-  };
-
-  let best: DonorOffer | null = null;
-  const consider = (dx: number, dy: number): void => {
-    const m = misfit(dx, dy, best ? best.misfit : Infinity);
-    if (m < (best ? best.misfit : Infinity)) best = { dx, dy, misfit: m };
-  };
-  for (let dy = -reach; dy <= reach; dy += COARSE_STEP)
-    for (let dx = -reach; dx <= reach; dx += COARSE_STEP) consider(dx, dy);
-  const around: DonorOffer | null = best;
-  if (around) {
-    const { dx, dy } = around as DonorOffer;
-    for (let b = -COARSE_STEP; b <= COARSE_STEP; b++)
-      for (let a = -COARSE_STEP; a <= COARSE_STEP; a++) consider(dx + a, dy + b);
+    for (const { dx, dy } of promising.offers)
+      for (let b = -step + 1; b < step; b++)
+        for (let a = -step + 1; a < step; a++) {
+          const limit = best.limit();
+          const misfit = price(look, dx + a, dy + b, limit);
+          if (misfit < limit) best.offer({ ...way, dx: dx + a, dy: dy + b, misfit });
+        }
   }
-  return best;
+  return best.offers
+    .map((o) => (options.whole ? o : settleBetween(window, site, banned, o)))
+    .sort((a, b) => a.misfit - b.misfit);
 }
 
-function ringOf(site: Uint8Array, width: number, height: number): number[] {
-  const ring: number[] = [];
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++)
-      if (!site[p] && touches(site, x, y, width, height)) ring.push(p);
-  return ring;
+/** The best offers so far, best first, no two of them closer together than `near` px. */
+function shortList(most: number, near: number) {
+  const offers: DonorOffer[] = [];
+  return {
+    offers,
+    limit: (): number => (offers.length < most ? Infinity : offers.at(-1)!.misfit),
+    offer(found: DonorOffer): void {
+      if (near > 1) {
+        const twin = offers.findIndex(
+          (o) =>
+            Math.abs(o.dx - found.dx) < near &&
+            Math.abs(o.dy - found.dy) < near &&
+            isLaid(o, found),
+        );
+        if (twin >= 0) {
+          if (offers[twin]!.misfit <= found.misfit) return;
+          offers.splice(twin, 1);
+        }
+      }
+      let at = offers.length;
+      while (at > 0 && offers[at - 1]!.misfit > found.misfit) at--;
+      offers.splice(at, 0, found);
+      if (offers.length > most) offers.pop();
+    },
+  };
 }
 
-function touches(site: Uint8Array, x: number, y: number, width: number, height: number): boolean {
-  for (let dy = -RING; dy <= RING; dy++)
-    for (let dx = -RING; dx <= RING; dx++) {
-      const a = x + dx;
-      const b = y + dy;
-      if (a >= 0 && b >= 0 && a < width && b < height && site[b * width + a]) return true;
-    }
-  return false;
+/** Whether two donors are turned, mirrored and scaled alike. */
+function isLaid(a: Way, b: Way): boolean {
+  return (
+    a.turn === b.turn && a.mirrorX === b.mirrorX && a.mirrorY === b.mirrorY && a.scale === b.scale
+  );
 }
 
-function pixelsOf(site: Uint8Array): number[] {
-  const pixels: number[] = [];
-  site.forEach((v, p) => v && pixels.push(p));
-  return pixels;
+type Way = Omit<DonorOffer, 'dx' | 'dy' | 'misfit'>;
+
+/** The turns, mirrors and scales to be tried; as it stands comes first. */
+function waysOf({ turn = 0, mirror = false, ways, scale = [1, 1] }: DonorSearchOptions): Way[] {
+  const turns = [0];
+  for (let k = 1; k <= TURN_STEPS && turn > 0; k++)
+    turns.push((turn * k) / TURN_STEPS, (-turn * k) / TURN_STEPS);
+  const scales = [1];
+  for (const s of scale) {
+    const within = Math.min(SCALE_LIMITS.most, Math.max(SCALE_LIMITS.least, s));
+    if (within !== 1) scales.push(within, Math.sqrt(within));
+  }
+  const overs = ways ? [ways] : mirror ? (['none', 'x'] as const) : (['none'] as const);
+  return overs.flatMap((over) =>
+    scales.flatMap((s) =>
+      turns.map((t) => ({ turn: t, mirrorX: over === 'x', mirrorY: over === 'y', scale: s })),
+    ),
+  );
 }
 
-/** At most {@link MOST_SAMPLES} of the pixels, evenly spread. */
-function thin(pixels: number[]): number[] {
-  const step = Math.max(1, Math.ceil(pixels.length / MOST_SAMPLES));
-  return pixels.filter((_, i) => i % step === 0);
+function priceOf(
+  view: RingView,
+  used: Uint8Array | undefined,
+  dx: number,
+  dy: number,
+  far: number,
+  limit: number,
+): number {
+  if (far >= limit || !view.isFree(dx, dy)) return Infinity;
+  const ring = view.difference(dx, dy, limit - far);
+  if (far + ring >= limit) return Infinity;
+  const unlike = Math.abs(view.roughness(dx, dy) - view.ringRoughness);
+  const rough = Math.max(0, unlike - view.ringRoughness * USUAL_UNLIKE);
+  const again = used ? REPEAT * view.shareOf(used, dx, dy) : 0;
+  return far + ring + TEXTURE * rough * rough + again;
 }

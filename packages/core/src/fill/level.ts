@@ -4,6 +4,12 @@ import { whiteOf } from '../raster/raster.js';
 /** Half the side of a patch: 7x7. */
 export const HALF = 3;
 
+/**
+ * How much texture counts beside colour when patches are compared (the lambda of Newson et al.). Voting smooths, and
+ * smooth content finds smooth sources: without weight on texture the filling washes out from level to level.
+ */
+const TEXTURE_WEIGHT = 4;
+
 /** One step of the search pyramid. Four bytes a pixel: red, green, blue, texture. */
 export interface Level {
   readonly width: number;
@@ -69,6 +75,13 @@ export function halve(fine: Level): Level {
   return { width, height, pixels, hole, banned };
 }
 
+/** The finest level as it is matched: texture steps back by half, so that colour settles edges and patterns in phase. */
+export function lessTexture(level: Level): Level {
+  const pixels = level.pixels.slice();
+  for (let i = 3; i < pixels.length; i += 4) pixels[i] = pixels[i]! >> 1;
+  return { ...level, pixels };
+}
+
 function addTexture(pixels: Uint8Array, hole: Uint8Array, width: number, height: number): void {
   const n = width * height;
   const gradient = new Float32Array(n);
@@ -109,7 +122,7 @@ function addTexture(pixels: Uint8Array, hole: Uint8Array, width: number, height:
         s += sums[i * width + x]!;
         k += counts[i * width + x]!;
       }
-      pixels[4 * (y * width + x) + 3] = Math.min(255, s / Math.max(1, k));
+      pixels[4 * (y * width + x) + 3] = Math.min(255, (TEXTURE_WEIGHT * s) / Math.max(1, k));
     }
   }
 }

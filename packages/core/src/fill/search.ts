@@ -1,7 +1,7 @@
 import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { depthsOf } from '../shape/depth.js';
+import { deepestOf } from '../shape/depth.js';
 import { maskBox } from '../shape/mask-box.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
@@ -11,7 +11,7 @@ import { NOT_FILLED } from './donor-map.js';
 import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
 import type { Level } from './level.js';
-import { finestLevel, HALF, halve } from './level.js';
+import { finestLevel, HALF, halve, lessTexture } from './level.js';
 import { improveMatches, measureMatches } from './match.js';
 import { peelInwards } from './start.js';
 import { vote } from './vote.js';
@@ -91,13 +91,6 @@ export function searchMargin(depth: number): number {
   return Math.round(Math.min(384, 48 + 6 * depth));
 }
 
-/** Greatest depth of a hole, px (chamfer distance). */
-export function deepest(hole: Uint8Array, width: number, height: number): number {
-  let most = 0;
-  for (const d of depthsOf(hole, width, height)) if (d > most && d < 1e6) most = d;
-  return most;
-}
-
 function rounds(level: number, levels: number): number {
   if (level === levels - 1 && levels > 1) return 24;
   return level === 0 ? 3 : Math.min(16, 6 + 4 * level);
@@ -105,13 +98,14 @@ function rounds(level: number, levels: number): number {
 
 function pyramidOf(finest: Level, coarsestDepth: number): Level[] {
   const levels = [finest];
-  let depth = deepest(finest.hole, finest.width, finest.height);
+  let depth = deepestOf(finest.hole, finest.width, finest.height);
   for (;;) {
     const last = levels[levels.length - 1]!;
-    if (depth <= coarsestDepth || Math.min(last.width, last.height) < 16 * HALF) return levels;
+    if (depth <= coarsestDepth || Math.min(last.width, last.height) < 16 * HALF) break;
     levels.push(halve(last));
     depth /= 2;
   }
+  return [lessTexture(finest), ...levels.slice(1)];
 }
 
 function mapOf(field: Field, origin: Rect, banned: Uint8Array): DonorMap {

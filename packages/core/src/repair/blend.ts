@@ -10,7 +10,7 @@ import { colourChannels, createRaster, depthOf, whiteOf } from '../raster/raster
  */
 export function layOver(
   below: Raster,
-  colour: { readonly data: Samples | Float64Array },
+  colour: { readonly data: Samples | Float32Array | Float64Array },
   coverage: Float32Array,
   strength: number,
 ): Raster {

@@ -25,6 +25,6 @@ export function clone(input: DonorInput, strength: number): Raster {
 export function coverageWithDonor(input: DonorInput): Float32Array {
   const { coverage, valid } = input;
   const out = new Float32Array(coverage.length);
-  for (let p = 0; p < out.length; p++) if (valid[p]) out[p] = coverage[p]!;
+  for (let p = 0; p < out.length; p++) out[p] = valid[p] === 1 ? coverage[p]! : 0;
   return out;
 }

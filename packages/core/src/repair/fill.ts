@@ -3,8 +3,9 @@ import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { createSolver } from '../solve/multigrid.js';
-import { cellOf, laplacian } from '../solve/system.js';
+import { LANES } from '../solve/levels.js';
+import { solveSystem } from '../solve/multigrid.js';
+import { cellOf, laplacian, residualOf } from '../solve/system.js';
 import { layOver } from './blend.js';
 
 /** What replaying a fill works on. */
@@ -76,21 +77,30 @@ export function fill(input: FillInput, strength: number, options: FillBlendOptio
   const adapt = options.adapt ?? 1;
   const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
   for (const i of unknowns) system.own[i]! += tie;
-  const solver = createSolver(system, { tolerance: whiteOf(data) === 255 ? 5e-4 : 1e-7 });
 
-  const colour = new Float64Array(data.length);
-  colour.set(data);
-  const b = new Float64Array(system.cells);
-  const f = new Float64Array(system.cells);
-  for (let c = 0; c < colourChannels(channels); c++) {
-    for (let k = 0; k < unknowns.length; k++) {
-      const copied = data[sources.from[k]! * channels + c]!;
-      b[unknowns[k]!] = tie * copied + wantedSteps(sources.steps, k, data, channels, c);
-      f[unknowns[k]!] = copied;
+  // What is solved for is the correction to the copied tone.
+  const colours = colourChannels(channels);
+  const deep = whiteOf(data) !== 255;
+  const room = (length: number) => (deep ? new Float64Array(length) : new Float32Array(length));
+  const b = room(LANES * system.cells);
+  const copied = room(LANES * system.cells);
+  for (let k = 0; k < unknowns.length; k++) {
+    for (let c = 0; c < colours; c++) {
+      const tone = (copied[LANES * unknowns[k]! + c] = data[sources.from[k]! * channels + c]!);
+      b[LANES * unknowns[k]! + c] = tie * tone + wantedSteps(sources.steps, k, data, channels, c);
     }
-    solver.solve(b, f);
-    for (let k = 0; k < unknowns.length; k++)
-      colour[sources.pixel[k]! * channels + c] = f[unknowns[k]!]!;
+  }
+  const rest = room(b.length);
+  residualOf(system, b, copied, rest);
+  const { x: correction } = solveSystem(system, rest, {
+    tolerance: deep ? 1e-7 : 1e-3,
+  });
+  const colour = room(data.length);
+  colour.set(data);
+  for (let k = 0; k < unknowns.length; k++) {
+    const cell = LANES * unknowns[k]!;
+    for (let c = 0; c < colours; c++)
+      colour[sources.pixel[k]! * channels + c] = copied[cell + c]! + correction[cell + c]!;
   }
   const covered = new Float32Array(coverage.length);
   for (let p = 0; p < covered.length; p++) if (site[p]! >= 0) covered[p] = coverage[p]!;

@@ -71,7 +71,10 @@ describe('graft', () => {
     const below = noise(6, 'f32', 1);
     const donor = noise(7, 'f32', 1);
     const coverage = middle();
-    const out = graft({ below, donor, valid: everywhere, coverage }, 1, { tolerance: 1e-12 });
+    const out = graft({ below, donor, valid: everywhere, coverage }, 1, {
+      border: 'plain',
+      tolerance: 1e-12,
+    });
     const inside: number[] = [];
     coverage.forEach((v, p) => v && inside.push(p));
     const A = Matrix.zeros(inside.length, inside.length);

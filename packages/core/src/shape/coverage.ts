@@ -1,8 +1,8 @@
 import type { Rect } from '../raster/rect.js';
-import { enclose, intersect, isEmpty } from '../raster/rect.js';
-import { nearness } from './nearness.js';
+import { EMPTY_RECT, enclose, intersect, isEmpty, unite } from '../raster/rect.js';
+import { eachPass, nearness } from './nearness.js';
 import { pathOf } from './path.js';
-import type { Brush, Point, SiteShape } from './site.js';
+import type { Brush, Parts, Point, SiteShape } from './site.js';
 import { isLine } from './site.js';
 
 /** How much of each pixel of `rect` a site covers, row by row, 0..1. */
@@ -17,6 +17,7 @@ export interface Coverage {
  * @param frame the picture; coverage is clipped to it
  */
 export function coverageOf(shape: SiteShape, brush: Brush, frame: Rect): Coverage {
+  if (shape.kind === 'parts') return coverParts(shape, brush, frame);
   const rect = intersect(extentOf(shape, brush), frame);
   const values = new Float32Array(rect.width * rect.height);
   if (isEmpty(rect)) return { rect, values };
@@ -28,6 +29,10 @@ export function coverageOf(shape: SiteShape, brush: Brush, frame: Rect): Coverag
 
 /** A rectangle that holds every pixel the site can cover, not clipped. */
 export function extentOf(shape: SiteShape, brush: Brush): Rect {
+  if (shape.kind === 'parts')
+    return shape.parts
+      .map((part) => extentOf(part.shape, { ...brush, width: part.width }))
+      .reduce(unite, EMPTY_RECT);
   const reach = isLine(shape) ? brush.width / 2 + 1 : 1;
   let x0 = Infinity;
   let y0 = Infinity;
@@ -50,15 +55,35 @@ export function supportOf(coverage: Coverage): Uint8Array {
   return support;
 }
 
+/** What any of the parts covers most. */
+function coverParts({ parts }: Parts, brush: Brush, frame: Rect): Coverage {
+  const all = parts.map((part) => coverageOf(part.shape, { ...brush, width: part.width }, frame));
+  const rect = all.map((c) => c.rect).reduce(unite, EMPTY_RECT);
+  const values = new Float32Array(rect.width * rect.height);
+  for (const part of all) {
+    const { x, y, width, height } = part.rect;
+    for (let row = 0, k = 0; row < height; row++) {
+      let p = (y + row - rect.y) * rect.width + x - rect.x;
+      for (let i = 0; i < width; i++, k++, p++)
+        if (part.values[k]! > values[p]!) values[p] = part.values[k]!;
+    }
+  }
+  return { rect, values };
+}
+
+/** A line that passes a pixel n times with flow f covers 1 - (1 - f)^n of it. */
 function coverLine(values: Float32Array, rect: Rect, path: readonly Point[], brush: Brush): void {
   const radius = brush.width / 2;
   const outer = radius + 0.5;
   const inner = Math.max(0, radius * (1 - brush.softness) - 0.5);
+  const one = (square: number): number =>
+    square >= outer * outer ? 0 : brush.flow * ease((outer - Math.sqrt(square)) / (outer - inner));
+  if (brush.flow < 1 && path.length > 2)
+    return eachPass(path, rect, outer, (p, square) => {
+      values[p]! += (1 - values[p]!) * one(square);
+    });
   const squares = nearness(path, false, rect, outer);
-  for (let i = 0; i < values.length; i++) {
-    if (squares[i]! >= outer * outer) continue;
-    values[i] = brush.flow * ease((outer - Math.sqrt(squares[i]!)) / (outer - inner));
-  }
+  for (let i = 0; i < values.length; i++) values[i] = one(squares[i]!);
 }
 
 function coverArea(values: Float32Array, rect: Rect, path: readonly Point[], brush: Brush): void {
@@ -99,4 +124,33 @@ function insideOf(path: readonly Point[], rect: Rect): Uint8Array {
     }
   }
   return inside;
+}
+
+/** Coverage over another rectangle: 0 where it was not known. */
+export function subCoverage({ rect, values }: Coverage, window: Rect): Float32Array {
+  const out = new Float32Array(window.width * window.height);
+  const common = intersect(rect, window);
+  for (let y = common.y; y < common.y + common.height; y++) {
+    const from = (y - rect.y) * rect.width + common.x - rect.x;
+    const to = (y - window.y) * window.width + common.x - window.x;
+    out.set(values.subarray(from, from + common.width), to);
+  }
+  return out;
+}
+
+/** Coverage at any point, linear between pixel centres. */
+export function sampleCoverage({ rect, values }: Coverage, [x, y]: Point): number {
+  const u = x - rect.x;
+  const v = y - rect.y;
+  const x0 = Math.floor(u);
+  const y0 = Math.floor(v);
+  if (x0 < -1 || y0 < -1 || x0 >= rect.width || y0 >= rect.height) return 0;
+  const at = (i: number, j: number): number =>
+    i < 0 || j < 0 || i >= rect.width || j >= rect.height ? 0 : values[j * rect.width + i]!;
+  const a = u - x0;
+  const b = v - y0;
+  return (
+    (1 - b) * ((1 - a) * at(x0, y0) + a * at(x0 + 1, y0)) +
+    b * ((1 - a) * at(x0, y0 + 1) + a * at(x0 + 1, y0 + 1))
+  );
 }

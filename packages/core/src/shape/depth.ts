@@ -34,3 +34,10 @@ export function depthsOf(hole: Uint8Array, width: number, height: number): Float
   }
   return d;
 }
+
+/** Greatest depth of a mask, px. */
+export function deepestOf(mask: Uint8Array, width: number, height: number): number {
+  let most = 0;
+  for (const d of depthsOf(mask, width, height)) if (d > most && d < 1e6) most = d;
+  return most;
+}

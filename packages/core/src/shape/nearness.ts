@@ -15,7 +15,50 @@ export function nearness(
   limit: number,
 ): Float32Array {
   const squares = new Float32Array(rect.width * rect.height).fill(limit * limit * 4 + 1);
-  if (path.length === 1) lower(squares, rect, limit, path[0]!, path[0]!);
+  if (path.length === 1) {
+    const [only] = path;
+    around(rect, limit, only!, only!, (p, square) => (squares[p] = square));
+  }
+  eachPiece(path, closed, (from, to) =>
+    around(rect, limit, from, to, (p, square) => {
+      if (square < squares[p]!) squares[p] = square;
+    }),
+  );
+  return squares;
+}
+
+/**
+ * Calls once for every time a line passes within `limit` px of a pixel, with the pixel's place in `rect` and the
+ * square of the least distance of that pass. A pass ends when the line goes out of reach.
+ */
+export function eachPass(
+  path: readonly Point[],
+  rect: Rect,
+  limit: number,
+  act: (pixel: number, square: number) => void,
+): void {
+  const least = new Float32Array(rect.width * rect.height);
+  const last = new Int32Array(least.length).fill(-2);
+  let piece = 0;
+  eachPiece(path, false, (from, to) => {
+    around(rect, limit, from, to, (p, square) => {
+      if (square > limit * limit) return;
+      if (last[p]! < piece - 1) {
+        if (last[p]! >= 0) act(p, least[p]!);
+        least[p] = square;
+      } else if (square < least[p]!) least[p] = square;
+      last[p] = piece;
+    });
+    piece++;
+  });
+  for (let p = 0; p < last.length; p++) if (last[p]! >= 0) act(p, least[p]!);
+}
+
+function eachPiece(
+  path: readonly Point[],
+  closed: boolean,
+  act: (from: Point, to: Point) => void,
+): void {
   const count = closed ? path.length : path.length - 1;
   for (let i = 0; i < count; i++) {
     const [ax, ay] = path[i]!;
@@ -24,19 +67,18 @@ export function nearness(
     for (let k = 0; k < pieces; k++) {
       const t0 = k / pieces;
       const t1 = (k + 1) / pieces;
-      lower(
-        squares,
-        rect,
-        limit,
-        [ax + (bx - ax) * t0, ay + (by - ay) * t0],
-        [ax + (bx - ax) * t1, ay + (by - ay) * t1],
-      );
+      act([ax + (bx - ax) * t0, ay + (by - ay) * t0], [ax + (bx - ax) * t1, ay + (by - ay) * t1]);
     }
   }
-  return squares;
 }
 
-function lower(squares: Float32Array, rect: Rect, limit: number, a: Point, b: Point): void {
+function around(
+  rect: Rect,
+  limit: number,
+  a: Point,
+  b: Point,
+  act: (pixel: number, square: number) => void,
+): void {
   const dx = b[0] - a[0];
   const dy = b[1] - a[1];
   const length2 = dx * dx + dy * dy;
@@ -53,8 +95,7 @@ function lower(squares: Float32Array, rect: Rect, limit: number, a: Point, b: Po
       t = t < 0 ? 0 : t > 1 ? 1 : t;
       const ex = px - t * dx;
       const ey = py - t * dy;
-      const square = ex * ex + ey * ey;
-      if (square < squares[row + x]!) squares[row + x] = square;
+      act(row + x, ex * ex + ey * ey);
     }
   }
 }

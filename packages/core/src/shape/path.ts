@@ -5,7 +5,7 @@ const FLATNESS = 0.1;
 
 /**
  * The polyline a shape is drawn along: centre line of lines, border of areas (first point not repeated).
- * Bowed runs are parabolas; n straight pieces leave sagitta / n^2 of deviation.
+ * The lines of several parts stand one after the other. Bowed runs are parabolas; n straight pieces leave sagitta / n^2 of deviation.
  */
 export function pathOf(shape: SiteShape): Point[] {
   switch (shape.kind) {
@@ -15,6 +15,8 @@ export function pathOf(shape: SiteShape): Point[] {
       return chainPath(shape.points, shape.bends);
     case 'rectangle':
       return corners(shape);
+    case 'parts':
+      return shape.parts.flatMap((part) => pathOf(part.shape));
     default:
       return [...shape.points];
   }

@@ -38,8 +38,17 @@ export interface Rectangle {
   readonly height: number;
 }
 
+/** A site in one piece. */
+export type SingleShape = Dab | Stroke | Chain | Outline | Rectangle;
+
+/** Several sites mended as one, each with its own width. */
+export interface Parts {
+  readonly kind: 'parts';
+  readonly parts: readonly { readonly shape: SingleShape; readonly width: number }[];
+}
+
 /** Geometry of the area a repair changes. */
-export type SiteShape = Dab | Stroke | Chain | Outline | Rectangle;
+export type SiteShape = SingleShape | Parts;
 
 /** How a site is covered. */
 export interface Brush {
@@ -61,6 +70,11 @@ export function moveShape<S extends SiteShape>(shape: S, dx: number, dy: number)
   const move = ([x, y]: Point): Point => [x + dx, y + dy];
   const s: SiteShape = shape;
   if (s.kind === 'dab') return { ...s, at: move(s.at) } as SiteShape as S;
+  if (s.kind === 'parts')
+    return {
+      ...s,
+      parts: s.parts.map(({ shape, width }) => ({ shape: moveShape(shape, dx, dy), width })),
+    } as SiteShape as S;
   if (s.kind === 'rectangle') return { ...s, x: s.x + dx, y: s.y + dy } as SiteShape as S;
   return { ...s, points: s.points.map(move) } as SiteShape as S;
 }

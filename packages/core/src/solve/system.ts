@@ -14,11 +14,11 @@ export interface System {
   /** Rows of unknowns as pairs: first cell, cell after the last. */
   readonly runs: Int32Array;
   /** Weight between a cell and the one to its right; 0 unless both are unknowns. */
-  readonly right: Float64Array;
+  readonly right: Float32Array;
   /** Weight between a cell and the one below it; 0 unless both are unknowns. */
-  readonly below: Float64Array;
+  readonly below: Float32Array;
   /** Weight that ties each unknown to known values. */
-  readonly own: Float64Array;
+  readonly own: Float32Array;
 }
 
 /** Cell of window pixel x, y. */
@@ -62,9 +62,9 @@ export function laplacian(mask: Uint8Array, width: number, height: number): Syst
   for (let y = 0; y < height; y++)
     unknown.set(mask.subarray(y * width, (y + 1) * width), cellOf(stride, 0, y));
   const runs = runsOf(unknown, stride);
-  const right = new Float64Array(cells);
-  const below = new Float64Array(cells);
-  const own = new Float64Array(cells);
+  const right = new Float32Array(cells);
+  const below = new Float32Array(cells);
+  const own = new Float32Array(cells);
   for (let k = 0; k < runs.length; k += 2) {
     for (let i = runs[k]!; i < runs[k + 1]!; i++) {
       const x = (i % stride) - 1;
@@ -78,4 +78,31 @@ export function laplacian(mask: Uint8Array, width: number, height: number): Syst
     }
   }
   return { stride, cells, unknown, runs, right, below, own };
+}
+
+/** out = b - A x at the unknowns, four right-hand sides at once: four values a cell. */
+export function residualOf(
+  system: System,
+  b: Float32Array | Float64Array,
+  x: Float32Array | Float64Array,
+  out: Float32Array | Float64Array,
+): void {
+  const { stride, runs, right, below, own } = system;
+  const row = 4 * stride;
+  for (let k = 0; k < runs.length; k += 2)
+    for (let i = runs[k]!, end = runs[k + 1]!; i < end; i++) {
+      const east = right[i]!;
+      const west = right[i - 1]!;
+      const south = below[i]!;
+      const north = below[i - stride]!;
+      const diagonal = own[i]! + east + west + south + north;
+      for (let j = 4 * i; j < 4 * i + 4; j++)
+        out[j] =
+          b[j]! +
+          east * x[j + 4]! +
+          west * x[j - 4]! +
+          south * x[j + row]! +
+          north * x[j - row]! -
+          diagonal * x[j]!;
+    }
 }

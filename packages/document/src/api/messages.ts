@@ -1,6 +1,8 @@
+import { SCALE_LIMITS } from '@tersum/core';
 import { z } from 'zod';
 import { PictureSchema } from '../schema/job.js';
 import { EditSchema } from '../schema/change.js';
+import { DonorSchema } from '../schema/donor.js';
 import { LayerSchema, RepairSchema } from '../schema/repair.js';
 
 const point = z.tuple([z.number().finite(), z.number().finite()]);
@@ -35,11 +37,32 @@ export const ViewSchema = z.object({
 });
 export type View = z.infer<typeof ViewSchema>;
 
+/** Pixels that changed in a tile, so that somebody who holds the tile as it was need not ask for it again. */
+export const FreshPartSchema = z.object({
+  /** Tile name, and the keys of its content before and now; 'original' where no repair touched it. */
+  place: z.string(),
+  before: z.string(),
+  now: z.string(),
+  /** In the tile's own pixels. */
+  x: z.int().min(0),
+  y: z.int().min(0),
+  width: z.int().min(1),
+  height: z.int().min(1),
+  /** Base64 of 8-bit samples, 1 or 3 a pixel, row by row. */
+  samples: z.string(),
+});
+export type FreshPart = z.infer<typeof FreshPartSchema>;
+
 /** Events a picture's stream sends. */
 export const PictureEventSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('changed'), version: z.int() }),
   z.object({ type: z.literal('progress'), version: z.int(), share: z.number() }),
-  z.object({ type: z.literal('view'), view: ViewSchema }),
+  z.object({
+    type: z.literal('view'),
+    view: ViewSchema,
+    /** Of the tiles asked for lately; anything else is fetched by its key. */
+    fresh: z.array(FreshPartSchema),
+  }),
   z.object({ type: z.literal('trouble'), message: z.string() }),
 ]);
 export type PictureEvent = z.infer<typeof PictureEventSchema>;
@@ -53,10 +76,66 @@ export const PreviewSchema = z.object({
 });
 export type Preview = z.infer<typeof PreviewSchema>;
 
-export const DonorQuerySchema = z.object({ repair: RepairSchema });
-export const DonorAnswerSchema = z.object({
-  donor: z.object({ dx: z.number(), dy: z.number(), misfit: z.number() }).nullable(),
+/** What a search for donors may try besides shifts: turns to so many degrees, mirrors, a range of scales. */
+export const DonorWishesSchema = z.object({
+  turn: z.number().min(0).max(180).default(0),
+  mirror: z.boolean().default(false),
+  scale: z
+    .tuple([
+      z.number().min(SCALE_LIMITS.least).max(SCALE_LIMITS.most),
+      z.number().min(SCALE_LIMITS.least).max(SCALE_LIMITS.most),
+    ])
+    .default([1, 1]),
 });
+
+export type DonorWishes = z.infer<typeof DonorWishesSchema>;
+
+export const DonorQuerySchema = z.object({
+  repair: RepairSchema,
+  wishes: DonorWishesSchema.default({ turn: 0, mirror: false, scale: [1, 1] }),
+});
+/** A donor and how badly its ring fits, squared 8-bit codes. */
+export const OfferSchema = z.object({ donor: DonorSchema, misfit: z.number() });
+export type Offer = z.infer<typeof OfferSchema>;
+/** Best first. */
+export const DonorAnswerSchema = z.object({ offers: z.array(OfferSchema) });
+
+export const TwinSchema = OfferSchema.extend({
+  over: z.enum(['x', 'y', 'none']),
+  axis: z.tuple([point, point]).nullable(),
+});
+export type TwinOffer = z.infer<typeof TwinSchema>;
+export const TwinAnswerSchema = z.object({ twins: z.array(TwinSchema) });
+
+export const SiteQuerySchema = z.object({
+  repair: RepairSchema,
+});
+export const AdviceSchema = z.object({
+  method: z.enum(['clone', 'graft', 'fill']),
+  width: z.number().nullable(),
+  softness: z.number(),
+  flow: z.number(),
+  portions: z.int(),
+  keepStep: z.boolean(),
+  reason: z.string(),
+});
+/** What was measured of a site, and what is advised; nulls where the site lies outside the picture. */
+export const AdviceAnswerSchema = z.object({
+  advice: AdviceSchema.nullable(),
+  facts: z
+    .object({
+      defectWidth: z.number().nullable(),
+      width: z.number(),
+      area: z.number(),
+      edge: z.object({ distance: z.number(), contrast: z.number() }).nullable(),
+      texture: z.number(),
+    })
+    .nullable(),
+});
+export type AdviceAnswer = z.infer<typeof AdviceAnswerSchema>;
+
+export const RegionQuerySchema = z.object({ scribble: z.array(point).min(1).max(5000) });
+export const RegionAnswerSchema = z.object({ outline: z.array(point).nullable() });
 
 export const LineQuerySchema = z.object({ from: point, to: point });
 export const LineAnswerSchema = z.object({

@@ -1,12 +1,18 @@
 import fc from 'fast-check';
 import type { Delta, Edit, LogEntry } from '../schema/change.js';
+import { shiftDonor } from '../schema/donor.js';
 import type { Records } from '../schema/repair.js';
 import { testId, testRecords, testRepair } from '../render/test-picture.js';
 import { historyOf } from './history.js';
 import { applyEdits, BadChange, deltasOf, repeat, reverse } from './records.js';
 
 const repairOf = (n: number, width: number) =>
-  testRepair(n, { kind: 'dab', at: [n, n] }, { kind: 'clone', donor: { dx: 1, dy: 2 } }, { width });
+  testRepair(
+    n,
+    { kind: 'dab', at: [n, n] },
+    { kind: 'clone', donor: shiftDonor(1, 2), other: null },
+    { width },
+  );
 
 describe('records', () => {
   test('an edit adds, changes and takes away', () => {

@@ -1,6 +1,7 @@
 import type { DonorMap, Raster } from '@tersum/core';
 import { createRaster, digest, packDonorMap, seededRandom } from '@tersum/core';
-import type { Method, Records, Repair, Site } from '../schema/repair.js';
+import type { Method } from '../schema/method.js';
+import type { Records, Repair, Site } from '../schema/repair.js';
 import type { Patch } from './patch.js';
 import { replay } from './replay.js';
 import { searchDonorMap } from './search.js';
@@ -57,11 +58,13 @@ export function testHost(original: Raster, found: Map<string, FoundMap>) {
   const patches = new Map<string, Patch>();
   const count = { replays: 0, searches: 0 };
   const host: WalkHost = {
-    cached: (key) => patches.get(key),
-    keep: (key, patch) => void patches.set(key, patch),
-    async replay(repair, map, below) {
+    async patch(key, repair, map, below) {
+      const known = patches.get(key);
+      if (known) return known;
       count.replays++;
-      return replay(repair, map, original, below);
+      const made = replay({ repair, map, original, below, elsewhere: {} });
+      patches.set(key, made);
+      return made;
     },
     async found(search) {
       return found.get(search);

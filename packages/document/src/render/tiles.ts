@@ -77,6 +77,12 @@ export function tileName({ level, column, row }: TilePlace): string {
   return `${level}/${column}/${row}`;
 }
 
+/** The place a name made by {@link tileName} stands for. */
+export function placeOf(name: string): TilePlace {
+  const [level, column, row] = name.split('/').map(Number) as [number, number, number];
+  return { level, column, row };
+}
+
 /** Every tile that patches touch, with a key that names its content. */
 export function touchedTiles(
   size: { readonly width: number; readonly height: number },
@@ -203,7 +209,11 @@ function fromChildren(
 }
 
 /** The part of a tile, in its own pixels, that patches may have changed, in whole 2x2 cells; null when none. */
-function touchedPart(original: Raster, patches: readonly Patch[], place: TilePlace): Rect | null {
+export function touchedPart(
+  original: Raster,
+  patches: readonly Patch[],
+  place: TilePlace,
+): Rect | null {
   const footprint = tileFootprint(original, place);
   const box = patches.reduce((all, p) => unite(all, intersect(p.rect, footprint)), EMPTY_RECT);
   if (isEmpty(box)) return null;

@@ -3,10 +3,13 @@ import { digest, frameOf } from '@tersum/core';
 import fc from 'fast-check';
 import { applyEdits } from '../changes/records.js';
 import type { Edit } from '../schema/change.js';
-import type { Method, Records, Repair, Site } from '../schema/repair.js';
+import type { Donor } from '../schema/donor.js';
+import { shiftDonor } from '../schema/donor.js';
+import type { Method } from '../schema/method.js';
+import type { Records, Repair, Site } from '../schema/repair.js';
 import { activeRepairs } from './order.js';
 import { compose } from './patch.js';
-import { coverageInRing, ringRect } from './read-region.js';
+import { coverageIn, ringRect } from './site-area.js';
 import { testHost, testId, testPicture, testRecords, testRepair } from './test-picture.js';
 import type { FoundMap, WalkHost } from './walk.js';
 import { walk } from './walk.js';
@@ -39,13 +42,56 @@ const site: fc.Arbitrary<Site> = fc.oneof(
     height: fc.integer({ min: 1, max: 20 }),
   }),
 );
-const donor = fc.record({
-  dx: fc.integer({ min: -40, max: 40 }),
-  dy: fc.integer({ min: -40, max: 40 }),
+const shift = fc.integer({ min: -40, max: 40 });
+const donor: fc.Arbitrary<Donor> = fc.record({
+  dx: fc.oneof(
+    shift,
+    shift.map((v) => v / 4),
+  ),
+  dy: shift,
+  turn: fc.constantFrom(0, 0, 90, -17.5),
+  mirrorX: fc.boolean(),
+  mirrorY: fc.constantFrom(false, false, true),
+  scale: fc.constantFrom(1, 1, 0.6, 2),
+  picture: fc.constant(null),
 });
+const copied = { donor, other: fc.oneof(fc.constant(null), fc.constant(null), donor) };
+const corner = fc.tuple(fc.integer({ min: -3, max: 3 }), fc.integer({ min: -3, max: 3 }));
 const method: fc.Arbitrary<Method> = fc.oneof(
-  { weight: 3, arbitrary: fc.record({ kind: fc.constant('clone' as const), donor }) },
-  { weight: 3, arbitrary: fc.record({ kind: fc.constant('graft' as const), donor }) },
+  { weight: 3, arbitrary: fc.record({ kind: fc.constant('clone' as const), ...copied }) },
+  { weight: 3, arbitrary: fc.record({ kind: fc.constant('graft' as const), ...copied }) },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      kind: fc.constant('patch' as const),
+      as: fc.constantFrom('clone', 'graft'),
+      from: fc.constantFrom('bad', 'good'),
+      ...copied,
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      kind: fc.constant('piece' as const),
+      donor,
+      skew: fc.constantFrom(0, 12),
+      corners: fc.oneof(fc.constant(null), fc.tuple(corner, corner, corner, corner)),
+      pins: fc.array(fc.record({ from: point, to: point }), { maxLength: 2 }),
+      reveal: fc.array(
+        fc.record({
+          show: fc.boolean(),
+          points: fc.array(point, { minLength: 1, maxLength: 3 }),
+          width: fc.constant(5),
+          softness: fc.constant(0.5),
+        }),
+        { maxLength: 2 },
+      ),
+      hidden: fc.boolean(),
+      matchTone: fc.boolean(),
+    }),
+  },
+  { weight: 1, arbitrary: fc.constant({ kind: 'push' as const }) },
+  { weight: 1, arbitrary: fc.constant({ kind: 'give back' as const }) },
   {
     weight: 1,
     arbitrary: fc.record({
@@ -153,7 +199,7 @@ describe('walk', () => {
           const touched = new Uint8Array(W * H);
           for (const r of activeRepairs(records)) {
             const ring = ringRect(r, frameOf(original));
-            coverageInRing(r, frameOf(original)).forEach((v, i) => {
+            coverageIn(r, frameOf(original), ring).forEach((v, i) => {
               if (v > 0)
                 touched[(ring.y + Math.floor(i / ring.width)) * W + ring.x + (i % ring.width)] = 1;
             });
@@ -172,7 +218,11 @@ describe('walk', () => {
 
   test('replays only what a change reaches, and stops where bytes come out as before', async () => {
     const original = testPicture(W, H, 'u8', 3);
-    const clone = (dx: number): Method => ({ kind: 'clone', donor: { dx, dy: 0 } });
+    const clone = (dx: number): Method => ({
+      kind: 'clone',
+      donor: shiftDonor(dx, 0),
+      other: null,
+    });
     const first = testRepair(0, { kind: 'dab', at: [12, 12] }, clone(20));
     const reader = testRepair(1, { kind: 'dab', at: [40, 12] }, clone(-28));
     const far = testRepair(2, { kind: 'dab', at: [60, 45] }, clone(-10));
@@ -196,7 +246,7 @@ describe('walk', () => {
     const below = testRepair(
       0,
       { kind: 'rectangle', x: 4, y: 4, width: 64, height: 12 },
-      { kind: 'clone', donor: { dx: 0, dy: 30 } },
+      { kind: 'clone', donor: shiftDonor(0, 30), other: null },
     );
     const filled = testRepair(1, { kind: 'dab', at: [36, 22] }, fill, { softness: 0 });
     const { host, count } = testHost(original, new Map());

@@ -3,10 +3,11 @@ import { checkpoint, digestText, isEmpty, meets, NothingToCopy, portionOf } from
 import type { Records, Repair } from '../schema/repair.js';
 import { activeRepairs } from './order.js';
 import type { Patch } from './patch.js';
-import { readRects, siteRect } from './read-region.js';
+import { readRects } from './replay.js';
+import { siteRect } from './site-area.js';
 
 /** Raised whenever a replay may give other bytes than before: old results are then computed anew. */
-export const ENGINE_VERSION = 1;
+export const ENGINE_VERSION = 2;
 
 /** What a fill's search found, and over what. */
 export interface FoundMap {
@@ -19,10 +20,8 @@ export interface FoundMap {
 
 /** What a walk needs done for it. Results may come from anywhere as long as the bytes are the same. */
 export interface WalkHost {
-  /** A patch kept under this key, if any. */
-  cached(key: string): Patch | undefined;
-  keep(key: string, patch: Patch): void;
-  replay(repair: Repair, map: DonorMap | null, below: readonly Patch[]): Promise<Patch>;
+  /** Replays a repair, or gives back the patch made under this key before. */
+  patch(key: string, repair: Repair, map: DonorMap | null, below: readonly Patch[]): Promise<Patch>;
   /** The map a search ended in, if it has. */
   found(search: string): Promise<FoundMap | undefined>;
   /** Runs a fill's search; throws NothingToCopy when it cannot be done. `others` are the repairs whose sites nothing may be copied from. */
@@ -100,13 +99,9 @@ async function one(
   const found = repair.method.kind === 'fill' ? await decided(repair.method.search) : null;
   const below = belowRead(found?.map ?? null);
   const key = digestText(
-    JSON.stringify([ENGINE_VERSION, original, decisionsOf(repair, found?.hash), namesOf(below)]),
+    `${ENGINE_VERSION} ${original} ${found?.hash ?? ''} ${decisionsOf(repair)} ${namesOf(below)}`,
   );
-  let patch = host.cached(key);
-  if (!patch) {
-    patch = await host.replay(repair, found?.map ?? null, below);
-    host.keep(key, patch);
-  }
+  const patch = await host.patch(key, repair, found?.map ?? null, below);
   return {
     repairId: repair.id,
     patch,
@@ -127,11 +122,18 @@ async function one(
   }
 }
 
-function decisionsOf(repair: Repair, map: string | undefined): unknown {
-  const { site, width, softness, flow, strength, method } = repair;
-  const shared = [site, width, softness, flow, strength, method.kind];
-  if (method.kind === 'fill') return [...shared, method.adapt, map];
-  return [...shared, method.donor.dx, method.donor.dy];
+const named = new WeakMap<Repair, string>();
+
+/** Names what a repair's pixels depend on in its record; a fill's search counts by what it found. */
+function decisionsOf(repair: Repair): string {
+  let name = named.get(repair);
+  if (name === undefined) {
+    const { site, width, softness, flow, strength, method } = repair;
+    const how = method.kind === 'fill' ? [method.kind, method.adapt] : method;
+    name = digestText(JSON.stringify([site, width, softness, flow, strength, how]));
+    named.set(repair, name);
+  }
+  return name;
 }
 
 function namesOf(patches: readonly Patch[]): string {

@@ -1,11 +1,11 @@
 import { z } from 'zod';
+import { MethodSchema } from './method.js';
 
 const finite = z.number().finite();
 const point = z.tuple([finite, finite]);
 const MOST_POINTS = 20_000;
 
-/** Geometry of a site, in the original's pixels (see the core's shapes). */
-export const SiteSchema = z.discriminatedUnion('kind', [
+const singles = [
   z.object({ kind: z.literal('dab'), at: point }),
   z.object({ kind: z.literal('stroke'), points: z.array(point).min(1).max(MOST_POINTS) }),
   z.object({
@@ -21,27 +21,23 @@ export const SiteSchema = z.discriminatedUnion('kind', [
     width: z.int().min(1),
     height: z.int().min(1),
   }),
-]);
-export type Site = z.infer<typeof SiteSchema>;
+] as const;
+const MOST_PARTS = 2000;
 
-/** Where a donor stands: donor minus site, px. */
-export const DonorSchema = z.object({ dx: finite, dy: finite });
-export type Donor = z.infer<typeof DonorSchema>;
-
-export const MethodSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('clone'), donor: DonorSchema }),
-  z.object({ kind: z.literal('graft'), donor: DonorSchema }),
+/** Geometry of a site, in the original's pixels (see the core's shapes). */
+export const SiteSchema = z.discriminatedUnion('kind', [
+  ...singles,
   z.object({
-    kind: z.literal('fill'),
-    /** Names the search whose donor map is replayed; a new name asks for a new search. */
-    search: z.uuid(),
-    seed: z.int().min(0).max(0x7fffffff),
-    /** Tone adaptation 0..1. */
-    adapt: z.number().min(0).max(1),
+    kind: z.literal('parts'),
+    parts: z
+      .array(
+        z.object({ shape: z.discriminatedUnion('kind', [...singles]), width: z.number().min(1) }),
+      )
+      .min(1)
+      .max(MOST_PARTS),
   }),
 ]);
-export type Method = z.infer<typeof MethodSchema>;
-export type MethodKind = Method['kind'];
+export type Site = z.infer<typeof SiteSchema>;
 
 export const WIDTH_LIMITS = { least: 1, most: 2000 } as const;
 

@@ -1,4 +1,4 @@
-import type { Delta, Layer, Repair } from '@tersum/document';
+import type { Delta, KeptDonorDraft, Layer, Repair } from '@tersum/document';
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const jobs = sqliteTable('jobs', {
@@ -72,6 +72,20 @@ export const changes = sqliteTable(
     at: text().notNull(),
   },
   (table) => [primaryKey({ columns: [table.pictureId, table.version] })],
+);
+
+/** Donors kept at hand for all pictures of a job. */
+export const keptDonors = sqliteTable(
+  'kept_donors',
+  {
+    id: text().primaryKey(),
+    jobId: text('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    data: text({ mode: 'json' }).$type<KeptDonorDraft>().notNull(),
+    keptAt: text('kept_at').notNull(),
+  },
+  (table) => [index('kept_donors_by_job').on(table.jobId)],
 );
 
 /** What fills' searches ended in; the map itself is a file named by its hash. */

@@ -7,6 +7,7 @@ import { decode, encode } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { createRaster, seededRandom } from '@tersum/core';
 import type { Job, Picture, PictureRecords, Repair } from '@tersum/document';
+import { shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
 import { writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
@@ -81,7 +82,7 @@ function cloneAt(records: PictureRecords, x: number): Repair {
     softness: 0,
     flow: 1,
     strength: 1,
-    method: { kind: 'clone', donor: { dx: 100, dy: 50 } },
+    method: { kind: 'clone', donor: shiftDonor(100, 50), other: null },
     reason: '',
     createdAt: '2026-11-02T10:00:00.000Z',
   };
@@ -266,4 +267,73 @@ describe('the HTTP interface', () => {
         throw new Error(`pixel ${x}, ${y} differs`);
     }
   }, 60_000);
+
+  test('ranks donors, advises, finds outlines and twins around a site', async () => {
+    const { picture } = await newPicture(21);
+    const repair = cloneAt(await recordsOf(picture.id), 200);
+    const ask = (what: string, body: object) =>
+      request(app).post(`/api/pictures/${picture.id}/${what}`).send(body);
+    const { offers } = (await ask('donors', { repair }).expect(200)).body;
+    expect(offers).toHaveLength(5);
+    const misfits = offers.map((o: { misfit: number }) => o.misfit);
+    expect(misfits).toEqual([...misfits].sort((a: number, b: number) => a - b));
+    for (const { donor } of offers)
+      expect(Math.abs(donor.dx) >= 30 || Math.abs(donor.dy) >= 20).toBe(true);
+    const { advice, facts } = (await ask('advice', { repair }).expect(200)).body;
+    expect(['clone', 'graft', 'fill']).toContain(advice.method);
+    expect(facts.area).toBe(30 * 20);
+    const { twins } = (await ask('twins', { repair }).expect(200)).body;
+    expect(twins.map((t: { over: string }) => t.over).sort()).toEqual(['none', 'x', 'y']);
+    const scribble = [
+      [300, 300],
+      [310, 305],
+    ];
+    expect((await ask('region', { scribble }).expect(200)).body.outline.length).toBeGreaterThan(2);
+    await ask('donors', { repair: { ...repair, width: -1 } }).expect(400);
+  }, 30_000);
+
+  test('keeps donors at hand for a job, and refuses those of other jobs', async () => {
+    const { picture } = await newPicture(22);
+    const { picture: foreign } = await newPicture(23);
+    const laid = { turn: 12, mirrorX: true, mirrorY: false, scale: 1.5 };
+    const kept = { pictureId: picture.id, name: picture.name, at: [120, 80], laid };
+    const address = `/api/jobs/${picture.jobId}/donors`;
+    const { body } = await request(app).post(address).send(kept).expect(201);
+    expect(body).toMatchObject(kept);
+    await request(app)
+      .post(address)
+      .send({ ...kept, pictureId: foreign.id })
+      .expect(422);
+    expect((await request(app).get(address).expect(200)).body).toEqual([body]);
+    await request(app).delete(`${address}/${body.id}`).expect(200);
+    expect((await request(app).get(address).expect(200)).body).toEqual([]);
+  });
+
+  test('a donor in another picture of the job is read as received; one that is gone is named', async () => {
+    const { picture } = await newPicture(24);
+    const raster = noise(25);
+    const file = await encode(raster, 'tiff', 90, { icc: null, exif: null, ppi: 400 });
+    const other: Picture = (
+      await request(app)
+        .post(`/api/jobs/${picture.jobId}/pictures`)
+        .attach('file', file, 'other.tif')
+        .expect(201)
+    ).body;
+    const records = await recordsOf(picture.id);
+    const from = (id: string): Repair => ({
+      ...cloneAt(records, 50),
+      method: { kind: 'clone', donor: { ...shiftDonor(7, -3), picture: id }, other: null },
+    });
+    await change(picture.id, 0, from(other.id)).expect(200);
+    const view = await request(app).get(`/api/pictures/${picture.id}/view`).expect(200);
+    expect(view.body.failed).toEqual({});
+    const { patches } = await services.renderer.current(picture.id);
+    const { rect, samples } = patches[0]!;
+    const [x, y] = [60 - rect.x, 50 - rect.y];
+    expect(samples.data[(y * rect.width + x) * 3]).toBe(raster.data[((50 - 3) * 640 + 60 + 7) * 3]);
+    const lost = { ...from(randomUUID()), id: randomUUID() };
+    await change(picture.id, 1, lost).expect(200);
+    const after = await request(app).get(`/api/pictures/${picture.id}/view`).expect(200);
+    expect(after.body.failed[lost.id]).toContain('not in the job');
+  }, 30_000);
 });

@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import { JobDraftSchema } from '@tersum/document';
+import { JobDraftSchema, KeptDonorDraftSchema } from '@tersum/document';
 import { Router } from 'express';
 import multer from 'multer';
 import type { Services } from '../services.js';
@@ -9,7 +9,7 @@ import { bodyOf } from './problems.js';
 const MOST_BYTES = 2_000_000_000;
 
 /** Jobs, and taking pictures into them. */
-export function jobRoutes({ jobs, intake, folders }: Services): Router {
+export function jobRoutes({ jobs, keptDonors, intake, folders }: Services): Router {
   const router = Router();
   const upload = multer({ dest: folders.incoming, limits: { fileSize: MOST_BYTES, files: 1 } });
 
@@ -23,6 +23,15 @@ export function jobRoutes({ jobs, intake, folders }: Services): Router {
     '/:id',
     (req, res) => void res.json(jobs.update(req.params.id, bodyOf(JobDraftSchema, req))),
   );
+
+  router.get('/:id/donors', (req, res) => void res.json(keptDonors.list(req.params.id)));
+  router.post('/:id/donors', (req, res) => {
+    res.status(201).json(keptDonors.keep(req.params.id, bodyOf(KeptDonorDraftSchema, req)));
+  });
+  router.delete('/:id/donors/:donor', (req, res) => {
+    keptDonors.drop(req.params.id, req.params.donor);
+    res.json({});
+  });
 
   router.post('/:id/pictures', upload.single('file'), async (req, res) => {
     if (!req.file) throw new UserProblem(400, 'No file arrived. Choose a picture file.');

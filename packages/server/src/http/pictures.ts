@@ -1,6 +1,9 @@
 import { crop } from '@tersum/core';
+import type { Repair } from '@tersum/document';
 import {
   LineQuerySchema,
+  RegionQuerySchema,
+  SiteQuerySchema,
   ChangeSchema,
   DonorQuerySchema,
   ExportSchema,
@@ -11,6 +14,7 @@ import {
 import { Router } from 'express';
 import { z } from 'zod';
 import { encodeThumb, encodeTile, UserProblem } from '@tersum/codec';
+import { patchesBelow } from '../render/renderer.js';
 import type { Services } from '../services.js';
 import { bodyOf } from './problems.js';
 
@@ -29,7 +33,9 @@ export function pictureRoutes(services: Services): Router {
   router.get('/:id', (req, res) => void res.json(records.describe(req.params.id)));
 
   router.post('/:id/changes', (req, res) => {
-    const after = records.change(req.params.id, bodyOf(ChangeSchema, req));
+    const change = bodyOf(ChangeSchema, req);
+    renderer.anticipate(req.params.id, change);
+    const after = records.change(req.params.id, change);
     renderer.changed(req.params.id);
     res.json(after);
   });
@@ -47,16 +53,36 @@ export function pictureRoutes(services: Services): Router {
     res.json(await renderer.preview(req.params.id, version, edits, gone.signal));
   });
 
-  router.post('/:id/donor', async (req, res) => {
-    const { repair } = bodyOf(DonorQuerySchema, req);
-    const { picture, patches } = await renderer.current(req.params.id);
-    const others = records
-      .records(req.params.id)
-      .repairs.filter((r) => r.id !== repair.id && r.enabled);
-    const original = picture.raster;
-    res.json({
-      donor: await pool.run({ kind: 'donor', repair, original, below: patches, others }),
-    });
+  /** What a search around a repair works from: the picture below it, and all other repairs. */
+  const around = async (id: string, repair: Repair) => {
+    const shown = await renderer.current(id);
+    const others = records.records(id).repairs.filter((r) => r.id !== repair.id && r.enabled);
+    const below = patchesBelow(shown, repair.id);
+    return { repair, original: shown.picture.raster, below, others };
+  };
+
+  router.post('/:id/donors', async (req, res) => {
+    const { repair, wishes } = bodyOf(DonorQuerySchema, req);
+    const task = await around(req.params.id, repair);
+    res.json({ offers: await pool.run({ kind: 'donors', ...task, wishes }) });
+  });
+
+  router.post('/:id/twins', async (req, res) => {
+    const { repair } = bodyOf(SiteQuerySchema, req);
+    const task = await around(req.params.id, repair);
+    res.json({ twins: await pool.run({ kind: 'twins', ...task }) });
+  });
+
+  router.post('/:id/advice', async (req, res) => {
+    const { repair } = bodyOf(SiteQuerySchema, req);
+    const { others: _, ...task } = await around(req.params.id, repair);
+    res.json(await pool.run({ kind: 'advice', ...task }));
+  });
+
+  router.post('/:id/region', async (req, res) => {
+    const { scribble } = bodyOf(RegionQuerySchema, req);
+    const { raster } = await originals.get(records.picture(req.params.id).original);
+    res.json({ outline: await pool.run({ kind: 'region', original: raster, scribble }) });
   });
 
   router.post('/:id/line', async (req, res) => {
@@ -92,6 +118,7 @@ export function pictureRoutes(services: Services): Router {
     const picture = await originals.get(records.picture(id).original);
     const rect = place.level < picture.pyramid.length ? tileRect(picture.raster, place) : null;
     if (!rect?.width) throw new UserProblem(404, 'There is no such part of the picture.');
+    renderer.seen(id, place);
     const tile =
       key === 'original'
         ? crop(picture.pyramid[place.level]!, rect)

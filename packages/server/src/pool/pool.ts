@@ -4,12 +4,19 @@ import type { Task } from '@tersum/core';
 import { Cancelled, NothingToCopy } from '@tersum/core';
 import { Piscina } from 'piscina';
 import { UserProblem } from '@tersum/codec';
-import type { Answer, Answers, Wire, WorkerTask } from './tasks.js';
+import type { Answer, Answers, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 
 type TaskOf<K extends WorkerTask['kind']> = Extract<WorkerTask, { kind: K }>;
 
 /** What a person waits for at the pointer; never queued behind a search or an export. */
-const QUICK: ReadonlySet<WorkerTask['kind']> = new Set(['replay', 'donor', 'line']);
+const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
+  'replay',
+  'donors',
+  'twins',
+  'advice',
+  'region',
+  'line',
+]);
 
 /** Runs tasks on worker threads. Jobs are plain data, so another queue could take them over. */
 export class WorkPool {
@@ -19,12 +26,15 @@ export class WorkPool {
   /** @param worker URL of the worker's module */
   constructor(worker: URL) {
     const threads = Math.max(2, availableParallelism());
+    const source = worker.pathname.endsWith('.ts');
     const options = {
       filename: worker.href,
       idleTimeout: 600_000,
-      ...(worker.pathname.endsWith('.ts') ? { execArgv: ['--import', 'tsx'] } : {}),
+      ...(source ? { execArgv: ['--import', 'tsx'] } : {}),
     };
-    this.quick = new Piscina({ ...options, minThreads: 2, maxThreads: threads });
+    // Warming up is for people who wait; run from source, a quick start matters more.
+    const warm: WorkerSetup = { warm: !source };
+    this.quick = new Piscina({ ...options, minThreads: 2, maxThreads: threads, workerData: warm });
     this.long = new Piscina({ ...options, minThreads: 1, maxThreads: threads });
   }
 

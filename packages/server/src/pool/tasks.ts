@@ -1,11 +1,26 @@
-import type { DonorMap, DonorOffer, LineRun, Point, Raster } from '@tersum/core';
-import type { ExportFormat, Patch, Repair } from '@tersum/document';
+import type { DonorMap, LineRun, Point, Raster } from '@tersum/core';
+import type {
+  AdviceAnswer,
+  DonorWishes,
+  ExportFormat,
+  Offer,
+  Patch,
+  Repair,
+  ReplayInput,
+  TwinOffer,
+} from '@tersum/document';
 import type { MessagePort } from 'node:worker_threads';
 import type { Decoded } from '@tersum/codec';
 
 /** A picture in shared memory: the original and its display levels. */
 export interface OpenPicture extends Decoded {
   readonly pyramid: readonly Raster[];
+}
+
+/** What a worker is told when it starts. */
+export interface WorkerSetup {
+  /** Whether to run the engine a few times before the first task comes. */
+  readonly warm: boolean;
 }
 
 /** How a running task is watched and ended from another thread. */
@@ -18,13 +33,7 @@ export interface Wire {
 /** Everything a worker does: plain data in, plain data out, no state kept. */
 export type WorkerTask =
   | { readonly kind: 'open'; readonly path: string }
-  | {
-      readonly kind: 'replay';
-      readonly repair: Repair;
-      readonly map: DonorMap | null;
-      readonly original: Raster;
-      readonly below: readonly Patch[];
-    }
+  | ({ readonly kind: 'replay' } & ReplayInput)
   | {
       readonly kind: 'search';
       readonly repair: Repair;
@@ -34,11 +43,30 @@ export type WorkerTask =
       readonly wire: Wire;
     }
   | {
-      readonly kind: 'donor';
+      readonly kind: 'donors';
       readonly repair: Repair;
       readonly original: Raster;
       readonly below: readonly Patch[];
       readonly others: readonly Repair[];
+      readonly wishes: DonorWishes;
+    }
+  | {
+      readonly kind: 'twins';
+      readonly repair: Repair;
+      readonly original: Raster;
+      readonly below: readonly Patch[];
+      readonly others: readonly Repair[];
+    }
+  | {
+      readonly kind: 'advice';
+      readonly repair: Repair;
+      readonly original: Raster;
+      readonly below: readonly Patch[];
+    }
+  | {
+      readonly kind: 'region';
+      readonly original: Raster;
+      readonly scribble: readonly Point[];
     }
   | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
   | {
@@ -57,7 +85,10 @@ export interface Answers {
   open: OpenPicture;
   replay: Patch;
   search: DonorMap;
-  donor: DonorOffer | null;
+  donors: Offer[];
+  twins: TwinOffer[];
+  advice: AdviceAnswer;
+  region: [number, number][] | null;
   line: LineRun | null;
   export: { readonly bytes: number };
 }

@@ -1,19 +1,26 @@
 import { open } from 'node:fs/promises';
+import { workerData } from 'node:worker_threads';
 import type { Raster } from '@tersum/core';
 import { Cancelled, depthOf, frameOf, NothingToCopy } from '@tersum/core';
 import {
   compose,
   displayPyramid,
   replay,
-  searchDonor,
+  searchAdvice,
   searchDonorMap,
+  searchDonors,
   searchLine,
+  searchRegion,
+  searchTwins,
 } from '@tersum/document';
 import sharp from 'sharp';
 import { decode, encode, readMetadata, shareBytes, sharedRaster, UserProblem } from '@tersum/codec';
-import type { Answer, Answers, WorkerTask } from './tasks.js';
+import type { Answer, Answers, WorkerSetup, WorkerTask } from './tasks.js';
+import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
+// The first stroke should not wait for code that was never run.
+if ((workerData as Partial<WorkerSetup> | null)?.warm) warmUp();
 
 /** One task from the pool, start to finish. */
 export default async function work(task: WorkerTask): Promise<Answer<keyof Answers>> {
@@ -34,7 +41,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return { ...decoded, pyramid: displayPyramid(decoded.raster).map(toShared) };
     }
     case 'replay': {
-      const patch = replay(task.repair, task.map, task.original, task.below);
+      const patch = replay(task);
       return { ...patch, samples: toShared(patch.samples), mask: shareBytes(patch.mask) };
     }
     case 'search': {
@@ -57,8 +64,14 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
         port.close();
       }
     }
-    case 'donor':
-      return searchDonor(task.repair, task.original, task.below, task.others);
+    case 'donors':
+      return searchDonors(task.repair, task.original, task.below, task.others, task.wishes);
+    case 'twins':
+      return searchTwins(task.repair, task.original, task.below, task.others);
+    case 'advice':
+      return searchAdvice(task.repair, task.original, task.below);
+    case 'region':
+      return searchRegion(task.original, task.scribble);
     case 'line':
       return searchLine(task.original, task.from, task.to);
     case 'export': {

@@ -2,9 +2,11 @@ import { EventEmitter } from 'node:events';
 import type { Raster, Task } from '@tersum/core';
 import { Cancelled, frameOf } from '@tersum/core';
 import type {
+  Change,
   Edit,
   Patch,
   PictureEvent,
+  Repair,
   Records,
   Rendering,
   TileCache,
@@ -14,6 +16,7 @@ import type {
 } from '@tersum/document';
 import {
   applyEdits,
+  picturesRead,
   repairedLevel,
   repairedTile,
   tileName,
@@ -26,8 +29,10 @@ import type { WorkPool } from '../pool/pool.js';
 import type { OpenPicture } from '../pool/tasks.js';
 import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
+import { freshParts } from './fresh-parts.js';
 import { Lru } from './lru.js';
 import type { Originals } from './originals.js';
+import { PatchDesk } from './patch-desk.js';
 import { SearchDesk } from './search-desk.js';
 
 const PATCH_MEMORY = 800_000_000;
@@ -42,6 +47,14 @@ export interface Shown {
   readonly view: View;
   readonly picture: OpenPicture;
   readonly patches: readonly Patch[];
+  /** The repair each patch belongs to. */
+  readonly owners: readonly string[];
+}
+
+/** The patches a repair lies on; all of them for a repair that is still to be made. */
+export function patchesBelow({ patches, owners }: Shown, repair: string): readonly Patch[] {
+  const at = owners.indexOf(repair);
+  return at < 0 ? patches : patches.slice(0, at);
 }
 
 interface Desk {
@@ -50,12 +63,14 @@ interface Desk {
   /** Tiles asked for lately, the latest last: what is on somebody's screen. */
   readonly lately: Set<string>;
   current: { version: number; shown: Promise<Shown>; abort: AbortController } | null;
+  /** The state told of last. */
+  shown: Shown | undefined;
 }
 
 /** Turns records into shown pixels: one rendering a picture at a time, the newest version first. */
 export class Renderer {
   private readonly desks = new Map<string, Desk>();
-  private readonly patches = new Lru<Patch>(PATCH_MEMORY);
+  private readonly patches: PatchDesk;
   private readonly tiles = new Lru<Raster>(TILE_MEMORY);
   private readonly searching: SearchDesk;
 
@@ -63,9 +78,10 @@ export class Renderer {
     private readonly records: RecordStore,
     private readonly originals: Originals,
     searches: SearchStore,
-    private readonly pool: WorkPool,
+    pool: WorkPool,
     private readonly log: Logger,
   ) {
+    this.patches = new PatchDesk(PATCH_MEMORY, pool);
     this.searching = new SearchDesk(searches, pool);
   }
 
@@ -78,12 +94,17 @@ export class Renderer {
     const abort = new AbortController();
     const records = this.records.records(id);
     this.searching.cancelUnneeded(id, records);
-    const shown = this.render(id, version, records, abort.signal);
+    const shown = this.render(id, version, records, {
+      signal: abort.signal,
+      progress: (share) => this.emit(id, { type: 'progress', version, share }),
+    });
     desk.current = { version, shown, abort };
     shown.then(
       (done) => {
-        this.emit(id, { type: 'view', view: done.view });
-        setImmediate(() => this.makeReady(id, done));
+        const onScreen = [...desk.lately].reverse();
+        const fresh = freshParts(desk.shown, done, onScreen, this.tileCache(id));
+        desk.shown = done;
+        this.emit(id, { type: 'view', view: done.view, fresh });
       },
       (error: unknown) => {
         if (desk.current?.shown === shown) desk.current = null;
@@ -96,6 +117,25 @@ export class Renderer {
       },
     );
     return shown;
+  }
+
+  /**
+   * Begins to compute what a change will show while the change is still being kept: what comes of it is found by
+   * the rendering that follows. Searches wait for the record.
+   */
+  anticipate(id: string, { version, edits }: Pick<Change, 'version' | 'edits'>): void {
+    const { shown } = this.deskOf(id);
+    if (shown?.view.version !== version || edits.some(asksForSearch)) return;
+    try {
+      const records = applyEdits(this.records.records(id), edits);
+      const { original } = this.records.picture(id);
+      const { picture } = shown;
+      walk(records, original, frameOf(picture.raster), this.hostFor(id, picture)).catch(
+        () => undefined,
+      );
+    } catch {
+      // A change that cannot be made is refused where it is kept.
+    }
   }
 
   /** Says that the records changed, and begins to render them. */
@@ -114,16 +154,21 @@ export class Renderer {
     const { version } = this.records.picture(id);
     if (version !== seen) throw new UserProblem(409, 'The picture has changed meanwhile.');
     const records = applyEdits(this.records.records(id), edits);
-    return (await this.render(id, version, records, signal)).view;
+    return (await this.render(id, version, records, { signal })).view;
   }
 
-  /** One tile of a state that was shown lately. @returns null when nobody knows the key any more */
-  async tile(id: string, place: TilePlace, key: string): Promise<Raster | null> {
+  /** Notes that somebody asked for a tile: what changes in it is told without asking from now on. */
+  seen(id: string, place: TilePlace): void {
     const name = tileName(place);
     const { lately } = this.deskOf(id);
     lately.delete(name);
     lately.add(name);
     if (lately.size > ON_SCREEN) lately.delete(lately.values().next().value!);
+  }
+
+  /** One tile of a state that was shown lately. @returns null when nobody knows the key any more */
+  async tile(id: string, place: TilePlace, key: string): Promise<Raster | null> {
+    const name = tileName(place);
     const find = (): Shown | undefined =>
       this.deskOf(id).recent.find((s) => s.view.tiles[name] === key);
     let shown = find();
@@ -155,36 +200,16 @@ export class Renderer {
     return () => void events.off('event', listener);
   }
 
-  /** Makes the changed tiles of what is on screen while the news of them is still on its way. */
-  private makeReady(id: string, { view, picture, patches }: Shown): void {
-    const { lately, recent } = this.deskOf(id);
-    const before = recent[1]?.view.tiles ?? {};
-    for (const name of [...lately].reverse()) {
-      if (!view.tiles[name] || view.tiles[name] === before[name]) continue;
-      const [level, column, row] = name.split('/').map(Number) as [number, number, number];
-      const place = { level, column, row };
-      repairedTile(picture.raster, picture.pyramid, patches, place, this.tileCache(id));
-    }
-  }
-
-  private async render(
-    id: string,
-    version: number,
-    records: Records,
-    signal: AbortSignal,
-  ): Promise<Shown> {
+  private async render(id: string, version: number, records: Records, task: Task): Promise<Shown> {
     const row = this.records.picture(id);
     const picture = await this.originals.get(row.original);
-    const task: Task = {
-      signal,
-      progress: (share) => this.emit(id, { type: 'progress', version, share }),
-    };
     const host = this.hostFor(id, picture);
     const rendering = await walk(records, row.original, frameOf(picture.raster), host, task);
     const shown = {
       view: viewOf(version, picture, rendering),
       picture,
       patches: patchesOf(rendering),
+      owners: rendering.rendered.map((r) => r.repairId),
     };
     const { recent } = this.deskOf(id);
     recent.unshift(shown);
@@ -195,16 +220,28 @@ export class Renderer {
   private hostFor(id: string, picture: OpenPicture): WalkHost {
     const original = picture.raster;
     return {
-      cached: (key) => this.patches.get(key),
-      keep: (key, patch) =>
-        this.patches.set(key, patch, patch.samples.data.byteLength + patch.mask.byteLength),
-      replay: (repair, map, below) =>
-        this.pool.run({ kind: 'replay', repair, map, original, below }),
+      patch: async (key, repair, map, below) => {
+        const elsewhere = await this.elsewhere(id, repair);
+        return this.patches.patch(key, { kind: 'replay', repair, map, original, below, elsewhere });
+      },
       found: (search) => this.searching.found(search),
       search: (repair, below, others, task) =>
         this.searching.search(id, { kind: 'search', repair, original, below, others }, task),
       keepFound: (search, map, below) => this.searching.keep(search, map, below),
     };
+  }
+
+  /** The other pictures of the job that a repair copies from; those that are gone are left out. */
+  private async elsewhere(id: string, repair: Repair): Promise<Record<string, Raster>> {
+    const found: Record<string, Raster> = {};
+    const others = picturesRead(repair.method);
+    if (!others.length) return found;
+    const { jobId } = this.records.picture(id);
+    for (const other of others) {
+      const row = this.records.find(other);
+      if (row?.jobId === jobId) found[other] = (await this.originals.get(row.original)).raster;
+    }
+    return found;
   }
 
   /** Tiles are named by what was repaired in them: what lies around it differs from picture to picture. */
@@ -227,11 +264,16 @@ export class Renderer {
         recent: [],
         lately: new Set<string>(),
         current: null,
+        shown: undefined,
       };
       this.desks.set(id, desk);
     }
     return desk;
   }
+}
+
+function asksForSearch({ entity, after }: Edit): boolean {
+  return entity === 'repair' && after?.method.kind === 'fill';
 }
 
 function viewOf(version: number, picture: OpenPicture, rendering: Rendering): View {

@@ -1,22 +1,53 @@
 import type { Change, Delta, Edit, Picture, PictureRecords, Records } from '@tersum/document';
-import { applyEdits, BadChange, deltasOf, historyOf, repeat, reverse } from '@tersum/document';
+import {
+  applyEdits,
+  BadChange,
+  deltasOf,
+  historyOf,
+  repeat,
+  RepairSchema,
+  reverse,
+} from '@tersum/document';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { changes, jobs, layers, pictures, repairs } from '../db/schema.js';
 import { UserProblem } from '@tersum/codec';
+import { Lru } from '../render/lru.js';
+
+/** Repairs, of all pictures together, whose records are kept in memory. */
+const LATELY = 200_000;
 
 type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
 /** A picture's records and their append-only log. Every method is one transaction. */
 export class RecordStore {
+  /** Records read last, by picture. Nobody else writes them, so they hold as long as the version does. */
+  private readonly lately = new Lru<{ readonly version: number; readonly records: Records }>(
+    LATELY,
+  );
+
   constructor(private readonly db: Db) {}
 
   picture(id: string): Picture {
     return findPicture(this.db, id);
   }
 
+  /** A picture, if there is one of this name. */
+  find(id: string): Picture | undefined {
+    return this.db.select().from(pictures).where(eq(pictures.id, id)).get() as Picture | undefined;
+  }
+
   records(id: string): Records {
-    return readRecords(this.db, id);
+    return this.recordsAt(this.db, id, this.picture(id).version);
+  }
+
+  /** The records of a version; objects of unchanged records are shared between versions. */
+  private recordsAt(tx: Tx | Db, id: string, version: number): Records {
+    const known = this.lately.get(id);
+    if (known?.version === version) return known.records;
+    const records = readRecords(tx, id);
+    this.lately.set(id, { version, records }, records.repairs.length + 1);
+    return records;
   }
 
   describe(id: string): PictureRecords {
@@ -34,7 +65,7 @@ export class RecordStore {
       return {
         picture,
         jobTitle: job?.title ?? '',
-        ...readRecords(tx, id),
+        ...this.recordsAt(tx, id, picture.version),
         undo: labelOf(undo.at(-1)),
         redo: labelOf(redo.at(-1)),
         savedAt: log.at(-1)?.at ?? null,
@@ -44,14 +75,17 @@ export class RecordStore {
 
   /** Does a change. @throws UserProblem 409 when the writer had not seen the newest version */
   change(id: string, change: Change): PictureRecords {
+    let after: { version: number; records: Records } | null = null;
     this.db.transaction((tx) => {
       expectVersion(findPicture(tx, id), change.version);
-      const deltas = deltasOf(readRecords(tx, id), change.edits);
+      const before = this.recordsAt(tx, id, change.version);
+      const deltas = deltasOf(before, change.edits);
       if (!deltas.length) return;
       const version = change.version + 1;
-      perform(tx, id, change.edits);
+      after = { version, records: perform(tx, id, before, change.edits) };
       append(tx, id, { version, kind: 'do', of: version, label: change.label, deltas });
     });
+    this.remember(id, after);
     return this.describe(id);
   }
 
@@ -69,6 +103,7 @@ export class RecordStore {
     kind: 'undo' | 'redo',
     editsOf: (deltas: Delta[]) => Edit[],
   ): PictureRecords {
+    let after: { version: number; records: Records } | null = null;
     this.db.transaction((tx) => {
       expectVersion(findPicture(tx, id), seen);
       const target = historyOf(readLog(tx, id))[kind].at(-1);
@@ -78,10 +113,17 @@ export class RecordStore {
         .from(changes)
         .where(and(eq(changes.pictureId, id), eq(changes.version, target)))
         .get()!;
-      perform(tx, id, editsOf(entry.deltas));
+      const before = this.recordsAt(tx, id, seen);
+      after = { version: seen + 1, records: perform(tx, id, before, editsOf(entry.deltas)) };
       append(tx, id, { version: seen + 1, kind, of: target, label: entry.label, deltas: [] });
     });
+    this.remember(id, after);
     return this.describe(id);
+  }
+
+  /** Called when a change is on disk, never before. */
+  private remember(id: string, after: { version: number; records: Records } | null): void {
+    if (after) this.lately.set(id, after, after.records.repairs.length + 1);
   }
 }
 
@@ -108,7 +150,8 @@ function readRecords(tx: Tx | Db, id: string): Records {
       .where(eq(repairs.pictureId, id))
       .orderBy(order.repairs)
       .all()
-      .map((row) => row.data),
+      // Records of older versions lack what came later: the schema fills it in.
+      .map((row) => RepairSchema.parse(row.data)),
   };
 }
 
@@ -135,9 +178,11 @@ function expectVersion(picture: Picture, seen: number): void {
     );
 }
 
-function perform(tx: Tx, pictureId: string, edits: readonly Edit[]): void {
+/** Writes edits to the tables. @returns the records after them */
+function perform(tx: Tx, pictureId: string, before: Records, edits: readonly Edit[]): Records {
+  let after: Records;
   try {
-    applyEdits(readRecords(tx, pictureId), edits);
+    after = applyEdits(before, edits);
   } catch (error) {
     if (error instanceof BadChange) throw new UserProblem(422, error.message);
     throw error;
@@ -159,6 +204,7 @@ function perform(tx: Tx, pictureId: string, edits: readonly Edit[]): void {
         .onConflictDoUpdate({ target: repairs.id, set: { data: edit.after } })
         .run();
   }
+  return after;
 }
 
 function append(

@@ -1,4 +1,5 @@
 import type {
+  DonorWishes,
   Edit,
   ExportRequest,
   PictureEvent,
@@ -7,7 +8,10 @@ import type {
   View,
 } from '@tersum/document';
 import {
+  AdviceAnswerSchema,
   LineAnswerSchema,
+  RegionAnswerSchema,
+  TwinAnswerSchema,
   DonorAnswerSchema,
   ExportStatusSchema,
   PictureEventSchema,
@@ -44,8 +48,17 @@ export const postPreview = (
   signal: AbortSignal,
 ): Promise<View> => request(ViewSchema, path(id, '/preview'), { body: { version, edits }, signal });
 
-export const findDonor = async (id: string, repair: Repair) =>
-  (await request(DonorAnswerSchema, path(id, '/donor'), { body: { repair } })).donor;
+export const findDonors = async (id: string, repair: Repair, wishes?: DonorWishes) =>
+  (await request(DonorAnswerSchema, path(id, '/donors'), { body: { repair, wishes } })).offers;
+
+export const findTwins = async (id: string, repair: Repair) =>
+  (await request(TwinAnswerSchema, path(id, '/twins'), { body: { repair } })).twins;
+
+export const getAdvice = (id: string, repair: Repair) =>
+  request(AdviceAnswerSchema, path(id, '/advice'), { body: { repair } });
+
+export const outlineThing = async (id: string, scribble: readonly (readonly [number, number])[]) =>
+  (await request(RegionAnswerSchema, path(id, '/region'), { body: { scribble } })).outline;
 
 export const measureLine = async (
   id: string,

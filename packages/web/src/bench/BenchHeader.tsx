@@ -1,6 +1,6 @@
 import { format, parseISO } from 'date-fns';
 import { Download, Keyboard, Redo2, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { Figure, MainPush, Push, Quiet } from '../look/parts.js';
@@ -13,7 +13,10 @@ import { ShortcutWindow } from './ShortcutWindow.js';
 export function BenchHeader() {
   const { bench } = useBench();
   const [open, setOpen] = useState<'export' | 'keys' | null>(null);
-  const { records, saving } = useBenchState((s) => ({ records: s.records, saving: s.saving }));
+  // Pixels are waited for, words are not: they are drawn in the pauses.
+  const { records, saving } = useDeferredValue(
+    useBenchState((s) => ({ records: s.records, saving: s.saving > 0 })),
+  );
   return (
     <Bar>
       <nav aria-label="Where you are">
@@ -28,7 +31,7 @@ export function BenchHeader() {
         )}
       </nav>
       <Saved aria-live="polite">
-        {saving > 0 ? (
+        {saving ? (
           'saving…'
         ) : records?.savedAt ? (
           <>

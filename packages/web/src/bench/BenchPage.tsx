@@ -22,10 +22,10 @@ export function BenchPage() {
 }
 
 function BenchOf({ pictureId }: { readonly pictureId: string }) {
-  const tools = useMemo(
-    () => ({ bench: createBench(pictureId), tiles: new TileStore(pictureId) }),
-    [pictureId],
-  );
+  const tools = useMemo(() => {
+    const tiles = new TileStore(pictureId);
+    return { bench: createBench(pictureId, (fresh) => tiles.freshen(fresh)), tiles };
+  }, [pictureId]);
   useEffect(() => tools.bench.open(), [tools]);
   return (
     <BenchContext value={tools}>

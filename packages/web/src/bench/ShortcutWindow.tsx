@@ -3,12 +3,18 @@ import { Window } from '../look/Window.js';
 import { look } from '../look/theme.js';
 
 const KEYS: readonly (readonly [keys: string, what: string])[] = [
-  ['1  2  4', 'Method: clone, graft, fill'],
+  ['1 - 7', 'Method: clone, graft, patch, fill, piece, give back, push'],
   ['hold D, click', 'Say where to copy from'],
+  ['[  ]', 'Turn the donor by 1°; with Shift by 15°'],
+  ['-  =', 'Scale the donor by 1 %; with Shift by 10 %'],
+  ['X  Y', 'Mirror the donor across, down'],
+  ['Alt arrows', 'Move the donor by 1 px; with Shift by 10 px'],
+  ['←  →, Enter', 'Walk through donors that were found, take one'],
   [',  .', 'Narrower, wider'],
   [';  ’', 'Harder, softer'],
   ['Enter', 'End a chain or outline and mend it'],
-  ['Esc', 'Drop what is being drawn'],
+  ['Esc', 'Drop what is being drawn; close what is open'],
+  ['Shift click', 'Open several repairs of the docket'],
   ['Delete', 'Delete the selected repair'],
   ['N  P', 'Next, previous on the docket'],
   ['hold V', 'Show the picture as received'],

@@ -1,8 +1,11 @@
+import type { Repair } from '@tersum/document';
 import { useEffect } from 'react';
 import type { Bench } from './model/bench.js';
 import { useBench } from './model/context.js';
 import { finishDraft } from './model/drafting.js';
-import { docketOrder } from './model/repairs.js';
+import { donorOf, holdsDonor, scaledBy, turnedBy, withDonor } from './model/donors.js';
+import { dropOffers, takeOffer, walkOffers } from './model/offers.js';
+import { docketOrder, movedBy, repairEdit } from './model/repairs.js';
 import { chooseMethod, setWidth } from './card/settings.js';
 import { fitted, panned, zoomedAt } from './table/viewport.js';
 
@@ -17,6 +20,7 @@ export function useKeys(): void {
         event.preventDefault();
         return;
       }
+      if (event.altKey && nudgeDonor(bench, event)) return event.preventDefault();
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if (press(bench, event.key, event)) event.preventDefault();
     };
@@ -60,8 +64,36 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       return chooseMethod(bench, 'clone');
     case '2':
       return chooseMethod(bench, 'graft');
+    case '3':
+      return chooseMethod(bench, 'patch');
     case '4':
       return chooseMethod(bench, 'fill');
+    case '5':
+      return chooseMethod(bench, 'piece');
+    case '6':
+      return chooseMethod(bench, 'give back');
+    case '7':
+      return chooseMethod(bench, 'push');
+    case '[':
+    case ']':
+      return changeDonor(bench, 'Turn a donor', (r) => turnedBy(r, key === '[' ? 1 : -1));
+    case '{':
+    case '}':
+      return changeDonor(bench, 'Turn a donor', (r) => turnedBy(r, key === '{' ? 15 : -15));
+    case '-':
+    case '=':
+      return changeDonor(bench, 'Scale a donor', (r) => scaledBy(r, key === '-' ? 0.99 : 1.01));
+    case '_':
+    case '+':
+      return changeDonor(bench, 'Scale a donor', (r) => scaledBy(r, key === '_' ? 0.9 : 1.1));
+    case 'x':
+      return changeDonor(bench, 'Mirror a donor', (r) =>
+        withDonor(r, { mirrorX: !donorOf(r)?.mirrorX }),
+      );
+    case 'y':
+      return changeDonor(bench, 'Mirror a donor', (r) =>
+        withDonor(r, { mirrorY: !donorOf(r)?.mirrorY }),
+      );
     case ',':
       return setWidth(bench, Math.max(1, Math.round(tool.width / 1.15 - 0.5)));
     case '.':
@@ -73,11 +105,14 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       bench.setTool({ softness: Math.min(1, Math.round(tool.softness * 20 + 1) / 20) });
       return true;
     case 'Enter':
+      if (s.offers?.list && !(event.target as HTMLElement).matches('button, a'))
+        return takeOffer(bench);
       if (!s.draft || (event.target as HTMLElement).matches('button, a')) return false;
       void finishDraft(bench);
       return true;
     case 'Escape':
-      bench.set(s.draft ? { draft: null } : { selected: null });
+      if (s.offers) dropOffers(bench);
+      else bench.set(s.draft ? { draft: null } : { selected: null, also: [] });
       return true;
     case 'Delete':
     case 'Backspace':
@@ -91,7 +126,10 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       const at = order.findIndex((r) => r.id === s.selected);
       const step = key.toLowerCase() === 'n' ? 1 : -1;
       const next = at < 0 ? (step > 0 ? 0 : order.length - 1) : at + step;
-      bench.set({ selected: order[Math.min(order.length - 1, Math.max(0, next))]?.id ?? null });
+      bench.set({
+        also: [],
+        selected: order[Math.min(order.length - 1, Math.max(0, next))]?.id ?? null,
+      });
       return true;
     }
     case 'v':
@@ -126,9 +164,11 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       });
       return true;
     case 'ArrowLeft':
+      if (s.offers && walkOffers(bench, -1)) return true;
       bench.set({ viewport: panned(viewport, 60, 0) });
       return true;
     case 'ArrowRight':
+      if (s.offers && walkOffers(bench, 1)) return true;
       bench.set({ viewport: panned(viewport, -60, 0) });
       return true;
     case 'ArrowUp':
@@ -139,4 +179,33 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       return true;
   }
   return false;
+}
+
+/** Changes the donor of the open repair. @returns whether there is one */
+function changeDonor(bench: Bench, label: string, change: (repair: Repair) => Repair): boolean {
+  const { records, selected } = bench.store.getState();
+  const repair = records?.repairs.find((r) => r.id === selected);
+  if (!repair || !donorOf(repair)) return false;
+  void bench.change(label, [repairEdit(change(repair))]);
+  return true;
+}
+
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** Alt and an arrow move the donor by a pixel, with Shift by ten; a piece is moved itself. */
+function nudgeDonor(bench: Bench, event: KeyboardEvent): boolean {
+  const way = ARROWS[event.key];
+  if (!way) return false;
+  const by = event.shiftKey ? 10 : 1;
+  return changeDonor(bench, 'Move a donor', (repair) => {
+    const donor = donorOf(repair)!;
+    return holdsDonor(repair)
+      ? movedBy(repair, way[0] * by, way[1] * by)
+      : withDonor(repair, { dx: donor.dx + way[0] * by, dy: donor.dy + way[1] * by });
+  });
 }

@@ -11,6 +11,8 @@ interface DialProps {
   readonly unit: string;
   /** Keys that move it, for the tooltip. */
   readonly keys?: string;
+  /** A word of practice, for the tooltip. */
+  readonly hint?: string;
   readonly isDisabled?: boolean;
   /** Bends the slider so that small values get more room. */
   readonly bent?: boolean;
@@ -30,6 +32,7 @@ export function Dial(props: DialProps) {
     step = 1,
     unit,
     keys,
+    hint,
     isDisabled = false,
     bent,
     onChange,
@@ -42,7 +45,7 @@ export function Dial(props: DialProps) {
     return Math.min(most, Math.max(least, Math.round(v / step) * step));
   };
   return (
-    <Frame title={keys ? `Keys: ${keys}` : undefined}>
+    <Frame title={hint ?? (keys ? `Keys: ${keys}` : undefined)}>
       <NumberField
         aria-label={label}
         value={value}

@@ -70,6 +70,7 @@ export const Choices = styled(ToggleButtonGroup)`
   border: 1px solid ${look.hairline};
   border-radius: ${look.corner};
   overflow: hidden;
+  flex-shrink: 0;
   justify-self: start;
   background: ${look.paperHigh};
 `;
@@ -80,6 +81,7 @@ export const Choice = styled(ToggleButton)`
   background: transparent;
   min-height: 28px;
   padding: 0 11px;
+  white-space: nowrap;
   cursor: default;
   display: inline-flex;
   align-items: center;
@@ -100,6 +102,17 @@ export const Choice = styled(ToggleButton)`
   &[data-focus-visible] {
     outline: 2px solid ${look.done};
     outline-offset: -2px;
+  }
+`;
+
+/** Something that is on or off, standing alone. */
+export const Toggle = styled(Choice)`
+  border: 1px solid ${look.hairline};
+  border-radius: ${look.corner};
+  background: ${look.paperHigh};
+  flex-shrink: 0;
+  &:last-child {
+    border-right: 1px solid ${look.hairline};
   }
 `;
 

@@ -1,16 +1,22 @@
 import type { Donor, Repair } from '@tersum/document';
-import { Crosshair, Search } from 'lucide-react';
+import { isCopy, isPlainShift } from '@tersum/document';
+import { Crosshair, Search, Split } from 'lucide-react';
 import { Caption, Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
+import { findOffers, fromBothSides } from '../model/offers.js';
+import { repairEdit } from '../model/repairs.js';
+import { layTwin } from '../model/twin.js';
 import type { DonorChoice } from '../model/state.js';
-import { donorAgain, searchAgain } from './settings.js';
+import { KeepDonor, KeptDonors } from './KeptDonors.js';
+import { searchAgain } from './settings.js';
 
 /** Where pixels come from: of the selected repair, or of the next one. */
 export function DonorLine({ repair }: { readonly repair: Repair | null }) {
   const { bench } = useBench();
-  const { tool, view, picking } = useBenchState((s) => ({
+  const { tool, failed, stale, picking } = useBenchState((s) => ({
     tool: s.tool,
-    view: s.view,
+    failed: repair ? s.view?.failed[repair.id] : undefined,
+    stale: repair ? s.view?.donorChanged.includes(repair.id) : false,
     picking: s.pickingDonor,
   }));
   const point = (
@@ -21,8 +27,6 @@ export function DonorLine({ repair }: { readonly repair: Repair | null }) {
   if (picking) return <Caption role="status">Click where to copy from.</Caption>;
 
   if (repair?.method.kind === 'fill') {
-    const failed = view?.failed[repair.id];
-    const stale = view?.donorChanged.includes(repair.id);
     return (
       <>
         <Caption role="status">
@@ -37,23 +41,55 @@ export function DonorLine({ repair }: { readonly repair: Repair | null }) {
       </>
     );
   }
-  if (repair) {
+  if (repair && isCopy(repair.method)) {
+    const { method } = repair;
     return (
       <>
-        <Caption>
-          Donor <Figure>{wayWords(repair.method.donor)}</Figure>
+        <Caption role="status" title={failed ?? wayWords(method.donor)}>
+          {failed ?? (
+            <>
+              Donor <Figure>{wayWords(method.donor)}</Figure>
+              {method.other && ', and one on the other side'}
+            </>
+          )}
         </Caption>
         {point}
-        <Push onPress={() => void donorAgain(bench, repair)}>
-          <Search size={14} aria-hidden /> Find a donor
+        <Push onPress={() => void findOffers(bench, repair)}>
+          <Search size={14} aria-hidden /> Find donors
         </Push>
+        {method.other ? (
+          <Push
+            onPress={() =>
+              void bench.change('Mend from one side', [
+                repairEdit({ ...repair, method: { ...method, other: null } }),
+              ])
+            }
+          >
+            One side
+          </Push>
+        ) : (
+          <Push onPress={() => void fromBothSides(bench, repair)}>
+            <Split size={14} aria-hidden /> Both sides
+          </Push>
+        )}
+        <Push onPress={() => void layTwin(bench, repair)}>Find twin</Push>
+        <KeepDonor repair={repair} />
       </>
     );
   }
+  if (repair)
+    return (
+      <Caption>
+        {repair.method.kind === 'push'
+          ? 'Strength says how far content is carried along. Drag the stroke to push elsewhere.'
+          : 'Everything repaired before is taken off here; repairs after this one still show.'}
+      </Caption>
+    );
   return (
     <>
       <Caption>{choiceWords(tool.donor)}</Caption>
       {point}
+      <KeptDonors />
       {tool.donor.kind !== 'search' && (
         <>
           <Push onPress={() => bench.setTool({ donor: { kind: 'search' } })}>
@@ -81,10 +117,19 @@ function choiceWords(donor: DonorChoice): string {
   return `Donor ${wayWords(donor.shift)}`;
 }
 
-/** A shift in words: 24 px right, 6 px up. */
+/** A donor in words: 24 px right, 6 px up, turned 12°. */
 function wayWords(donor: Donor): string {
-  const { dx, dy } = donor;
-  const across = dx ? `${Math.abs(dx)} px ${dx > 0 ? 'right' : 'left'}` : '';
-  const along = dy ? `${Math.abs(dy)} px ${dy > 0 ? 'down' : 'up'}` : '';
-  return [across, along].filter(Boolean).join(', ') || 'the site itself';
+  const { dx, dy, turn, mirrorX, mirrorY, scale } = donor;
+  const figure = (v: number): number => Math.round(Math.abs(v) * 100) / 100;
+  const across = dx ? `${figure(dx)} px ${dx > 0 ? 'right' : 'left'}` : '';
+  const along = dy ? `${figure(dy)} px ${dy > 0 ? 'down' : 'up'}` : '';
+  const laid = isPlainShift(donor)
+    ? []
+    : [
+        turn ? `turned ${turn}°` : '',
+        scale !== 1 ? `at ${Math.round(scale * 100)} %` : '',
+        mirrorX || mirrorY ? 'mirrored' : '',
+      ];
+  const words = [across, along, ...laid].filter(Boolean).join(', ') || 'the site itself';
+  return donor.picture ? `${words}, in another picture` : words;
 }

@@ -1,7 +1,9 @@
+import type { Advice } from '@tersum/core';
 import type { MethodKind, Repair } from '@tersum/document';
-import { WIDTH_LIMITS } from '@tersum/document';
+import { isCopy, WIDTH_LIMITS } from '@tersum/document';
 import type { Bench } from '../model/bench.js';
-import { USUAL_SOFTNESS } from '../model/bench.js';
+import { donorOf } from '../model/donors.js';
+import { freshMethod, USUAL_SHAPE, USUAL_SOFTNESS } from '../model/fresh.js';
 import { METHOD_NAMES, repairEdit, searchedAnew } from '../model/repairs.js';
 
 /** Settings that a repair and the next repair share. */
@@ -12,9 +14,14 @@ export interface Settings {
   readonly strength: number;
 }
 
-/** Chooses the method of the next repair. */
+/** Chooses the method of the next repair, and the way it is usually drawn. */
 export function chooseMethod(bench: Bench, method: MethodKind): true {
-  bench.setTool({ method, softness: USUAL_SOFTNESS[method] });
+  const { tool } = bench.store.getState();
+  const usual = USUAL_SHAPE[method];
+  // Patches and pieces are areas, pushes are strokes; other methods take any site.
+  const area = tool.shape === 'outline' || tool.shape === 'rectangle' || tool.shape === 'thing';
+  const shape = usual && !(usual === 'outline' && area) ? usual : tool.shape;
+  bench.setTool({ method, shape, softness: USUAL_SOFTNESS[method] });
   return true;
 }
 
@@ -40,27 +47,41 @@ export function trySetting(
   bench.tryOut([repairEdit(withSetting(repair, setting, value))]);
 }
 
-/** Changes the method of a repair that is already there. */
-export async function changeMethod(
-  bench: Bench,
-  repair: Repair,
-  method: MethodKind,
-): Promise<void> {
-  if (method === repair.method.kind) return;
-  const label = `Change to ${METHOD_NAMES[method].toLowerCase()}`;
-  if (method === 'fill') {
-    const search = crypto.randomUUID();
-    const filled: Repair = {
-      ...repair,
-      softness: 0,
-      method: { kind: 'fill', search, seed: 1, adapt: 1 },
-    };
-    return bench.change(label, [repairEdit(filled)]);
-  }
-  const donor =
-    repair.method.kind === 'fill' ? await bench.searchDonor(repair) : repair.method.donor;
-  if (donor)
-    return bench.change(label, [repairEdit({ ...repair, method: { kind: method, donor } })]);
+/** Changes the method of a repair that is already there; the person's own choice, so advice is quiet from now on. */
+export async function changeMethod(bench: Bench, repair: Repair, kind: MethodKind): Promise<void> {
+  if (kind === repair.method.kind) return;
+  beQuiet(bench, repair.id);
+  const changed = await withMethod(bench, repair, kind);
+  if (changed)
+    await bench.change(`Change to ${METHOD_NAMES[kind].toLowerCase()}`, [repairEdit(changed)]);
+}
+
+/** Does what is advised. */
+export async function takeAdvice(bench: Bench, repair: Repair, advice: Advice): Promise<void> {
+  const changed = await withMethod(bench, repair, advice.method);
+  if (!changed) return;
+  const sized = {
+    ...changed,
+    width: advice.width ?? repair.width,
+    softness: advice.softness,
+    flow: advice.flow,
+    reason: advice.reason.slice(0, 400),
+  };
+  bench.setTool({ keepStep: advice.keepStep });
+  await bench.change('Take the advice', [repairEdit(searchedAnew(sized))]);
+}
+
+/** No more advice on a repair: the person has decided. */
+export function beQuiet(bench: Bench, id: string): void {
+  bench.set({ quiet: new Set([...bench.store.getState().quiet, id]) });
+}
+
+async function withMethod(bench: Bench, repair: Repair, kind: MethodKind): Promise<Repair | null> {
+  const method = freshMethod(kind, bench.store.getState().tool);
+  const changed: Repair = { ...repair, method, softness: kind === 'fill' ? 0 : repair.softness };
+  if (!isCopy(method) && method.kind !== 'piece') return changed;
+  const donor = donorOf(repair) ?? (await bench.searchDonor(changed));
+  return donor && { ...changed, method: { ...method, donor } };
 }
 
 /** Asks for another search of a fill, with the next seed. */
@@ -71,14 +92,4 @@ export function searchAgain(bench: Bench, repair: Repair): Promise<void> {
     method: { ...repair.method, seed: repair.method.seed + 1 },
   });
   return bench.change('Search again', [repairEdit(again)]);
-}
-
-/** Lets the program choose the donor of a clone or graft. */
-export async function donorAgain(bench: Bench, repair: Repair): Promise<void> {
-  if (repair.method.kind === 'fill') return;
-  const donor = await bench.searchDonor(repair);
-  if (donor)
-    await bench.change('Search a donor', [
-      repairEdit({ ...repair, method: { kind: repair.method.kind, donor } }),
-    ]);
 }

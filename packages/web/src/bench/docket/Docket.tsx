@@ -1,6 +1,7 @@
 import type { Records } from '@tersum/document';
 import { layersInOrder } from '@tersum/document';
 import { Plus } from 'lucide-react';
+import { useDeferredValue } from 'react';
 import styled from 'styled-components';
 import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
@@ -11,7 +12,8 @@ import { LayerGroup } from './LayerGroup.js';
 /** The docket: the picture's repairs by repair layer, top layer first. */
 export function Docket() {
   const { bench } = useBench();
-  const records = useBenchState((s) => s.records);
+  // Pixels are waited for, the list is not: it is drawn in the pauses.
+  const records = useDeferredValue(useBenchState((s) => s.records));
   const addLayer = (): void => {
     if (!records) return;
     const layer = {
@@ -43,7 +45,7 @@ export function Docket() {
         {records &&
           layersInOrder(records)
             .reverse()
-            .map((layer) => <LayerGroup key={layer.id} layer={layer} />)}
+            .map((layer) => <LayerGroup key={layer.id} layer={layer} records={records} />)}
         {records?.repairs.length === 0 && (
           <Nothing>
             Nothing is mended yet. Choose a method on the card below the table and draw over what

@@ -1,4 +1,4 @@
-import type { Layer } from '@tersum/document';
+import type { Layer, Records } from '@tersum/document';
 import { layersInOrder, repairsOfLayer } from '@tersum/document';
 import { ArrowDown, ArrowUp, Eye, EyeOff, MoreHorizontal, Pencil, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -11,15 +11,16 @@ import { useBench, useBenchState } from '../model/context.js';
 import { docketOrder, layerEdit, letterOf, swapEdits } from '../model/repairs.js';
 import { RepairRow } from './RepairRow.js';
 
+interface LayerGroupProps {
+  readonly layer: Layer;
+  readonly records: Records;
+}
+
 /** One repair layer and its repairs. */
-export function LayerGroup({ layer }: { readonly layer: Layer }) {
+export function LayerGroup({ layer, records }: LayerGroupProps) {
   const { bench } = useBench();
   const [naming, setNaming] = useState(false);
-  const { records, target } = useBenchState((s) => ({
-    records: s.records,
-    target: s.tool.layerId,
-  }));
-  if (!records) return null;
+  const target = useBenchState((s) => s.tool.layerId);
   const order = docketOrder(records);
   const repairs = repairsOfLayer(records, layer.id);
   const layers = layersInOrder(records);

@@ -7,7 +7,10 @@ import styled from 'styled-components';
 import { Item, List } from '../../look/MenuSheet.js';
 import { Figure, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
+import { useJobs } from '../../api/jobs.js';
 import { useBench, useBenchState } from '../model/context.js';
+import { copyToPicture } from '../model/elsewhere.js';
+import { canSplit, split } from '../model/many.js';
 import { METHOD_NAMES, positionAfter, repairEdit, siteName, swapEdits } from '../model/repairs.js';
 import { SitePair } from './SitePair.js';
 
@@ -25,7 +28,7 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
   const { bench } = useBench();
   const row = useRef<HTMLDivElement>(null);
   const { selected, failed, stale } = useBenchState((s) => ({
-    selected: s.selected === repair.id,
+    selected: s.selected === repair.id || s.also.includes(repair.id),
     failed: s.view?.failed[repair.id] ?? null,
     stale: s.view?.donorChanged.includes(repair.id) ?? false,
   }));
@@ -49,6 +52,10 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
       void bench.change('Move later', swapEdits(siblings, index, 1, repairEdit));
     else if (key === 'delete')
       void bench.change('Delete a repair', [{ entity: 'repair', id: repair.id, after: null }]);
+    else if (key === 'split') {
+      const edits = split(repair);
+      if (edits) void bench.change('Split a repair', edits);
+    } else if (key.startsWith('copy ')) void copyToPicture(bench, [repair], key.slice(5));
     else if (key.startsWith('to ')) {
       const layerId = key.slice(3);
       const there = records.repairs.filter((r) => r.layerId === layerId);
@@ -57,13 +64,27 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
     }
   };
 
+  /** Opens this repair, alone or besides the ones that are open. */
+  const pick = (besides: boolean): void => {
+    const { selected: main, also } = bench.store.getState();
+    if (!besides || !main)
+      return bench.set({ selected: selected && !also.length ? null : repair.id, also: [] });
+    if (main === repair.id) bench.set({ selected: also[0] ?? null, also: also.slice(1) });
+    else
+      bench.set({
+        also: also.includes(repair.id)
+          ? also.filter((id) => id !== repair.id)
+          : [...also, repair.id],
+      });
+  };
+
   return (
     <Row ref={row} data-selected={selected} data-dimmed={dimmed || !repair.enabled}>
       <Pick
         type="button"
         aria-pressed={selected}
         aria-label={`${METHOD_NAMES[repair.method.kind]} ${letter}, ${siteName(repair)}${state ? `, ${state}` : ''}`}
-        onClick={() => bench.set({ selected: selected ? null : repair.id })}
+        onClick={(event) => pick(event.shiftKey || event.ctrlKey || event.metaKey)}
       >
         <SitePair repair={repair} />
         <Words>
@@ -92,7 +113,11 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
             <Item id="later" isDisabled={isLast}>
               Move later
             </Item>
+            <Item id="split" isDisabled={!canSplit(repair)}>
+              Split in two
+            </Item>
             <OtherLayers layerId={repair.layerId} />
+            <OtherPictures />
             <Separator />
             <Item id="delete">Delete</Item>
           </List>
@@ -112,6 +137,25 @@ function OtherLayers({ layerId }: { readonly layerId: string }) {
       {others.map((layer) => (
         <Item key={layer.id} id={`to ${layer.id}`}>
           To layer “{layer.name}”
+        </Item>
+      ))}
+    </>
+  );
+}
+
+/** The other pictures of the job a repair can be copied to, in register. */
+function OtherPictures() {
+  const { picture } = useBenchState((s) => ({ picture: s.records?.picture }));
+  const { data: jobs } = useJobs();
+  const others =
+    jobs?.find((job) => job.id === picture?.jobId)?.pictures.filter((p) => p.id !== picture?.id) ??
+    [];
+  return (
+    <>
+      {others.length > 0 && <Separator />}
+      {others.map((other) => (
+        <Item key={other.id} id={`copy ${other.id}`}>
+          Copy to “{other.name}”
         </Item>
       ))}
     </>

@@ -1,5 +1,5 @@
-import { extentOf } from '@tersum/core';
 import type { Repair } from '@tersum/document';
+import { siteBox } from '@tersum/document';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { useBench } from '../model/context.js';
@@ -24,7 +24,7 @@ export function SitePair({ repair }: { readonly repair: Repair }) {
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
         if (!records || ctx.canvas.checkVisibility?.({ contentVisibilityAuto: true }) === false)
           return;
-        const box = extentOf(repair.site, repair);
+        const box = siteBox(repair);
         const side = Math.max(box.width, box.height, 24) * 1.3;
         const sight = {
           x: box.x + box.width / 2,

@@ -1,18 +1,23 @@
 import type {
   Donor,
   Edit,
+  FreshPart,
   PictureEvent,
   PictureRecords,
   Records,
   Repair,
   Site,
 } from '@tersum/document';
+import { extentOf } from '@tersum/core';
+import { isCopy } from '@tersum/document';
 import type { StoreApi } from 'zustand/vanilla';
 import { createStore } from 'zustand/vanilla';
 import { messageOf, RequestProblem } from '../../api/client.js';
 import * as api from '../../api/pictures.js';
 import type { BenchState, Tool } from './state.js';
-import { layerEdit, METHOD_NAMES, positionAfter, repairEdit, siteMiddle } from './repairs.js';
+import { freshMethod, laidAside, SEE_THROUGH } from './fresh.js';
+import { NO_DONOR } from './offers.js';
+import { layerEdit, METHOD_NAMES, positionAfter, repairEdit } from './repairs.js';
 
 /** One picture on the bench: its state, and everything that can be done to it. */
 export interface Bench {
@@ -44,12 +49,17 @@ export const FIRST_TOOL: Tool = {
   donor: { kind: 'search' },
   keepStep: true,
   layerId: null,
+  patchAs: 'graft',
+  patchFrom: 'bad',
 };
 
-/** How softly each method starts out: hard masks for fills, soft borders for copies. */
-export const USUAL_SOFTNESS = { clone: 0.5, graft: 0.2, fill: 0 } as const;
-
-export function createBench(pictureId: string): Bench {
+/**
+ * @param takePixels is given pixels that changed, before the view that names them
+ */
+export function createBench(
+  pictureId: string,
+  takePixels: (fresh: readonly FreshPart[]) => void,
+): Bench {
   const store = createStore<BenchState>(() => ({
     pictureId,
     records: null,
@@ -61,7 +71,14 @@ export function createBench(pictureId: string): Bench {
     notice: null,
     tool: FIRST_TOOL,
     draft: null,
+    pending: null,
     selected: null,
+    also: [],
+    offers: null,
+    sliding: null,
+    pieceHand: 'move',
+    axis: null,
+    quiet: new Set<string>(),
     viewport: null,
     table: { width: 0, height: 0 },
     pointer: null,
@@ -71,26 +88,33 @@ export function createBench(pictureId: string): Bench {
     pickingDonor: false,
     surround: 'light',
   }));
-  const set = (patch: Partial<BenchState>): void => store.setState(patch);
+  const set = (patch: Partial<BenchState>): void => {
+    const { offers } = store.getState();
+    // Donors that were being tried out for one repair are put away when another is taken up.
+    const left = offers && 'selected' in patch && patch.selected !== offers.repair;
+    store.setState(left ? { ...patch, offers: null, preview: null } : patch);
+  };
   const setTool = (patch: Partial<Tool>): void =>
     store.setState((s) => ({ tool: { ...s.tool, ...patch } }));
   let queue: Promise<void> = Promise.resolve();
   let trial: AbortController | null = null;
 
   const accept = (news: PictureRecords): void => {
-    const { tool, selected, view, records: known } = store.getState();
+    const { tool, selected, also, view, records: known } = store.getState();
     const records = known ? { ...news, ...sharing(known, news) } : news;
     const layers = new Set(records.layers.map((l) => l.id));
+    const layerId = tool.layerId && layers.has(tool.layerId) ? tool.layerId : topLayer(records);
+    // A change that changed nothing brings no new pixels that would end what was shown meanwhile.
+    const shown = view !== null && view.version === records.picture.version;
     set({
       records,
       trouble: null,
+      ...(shown ? { preview: null, sliding: null } : {}),
       computing:
         view && view.version === records.picture.version ? null : (store.getState().computing ?? 0),
       selected: records.repairs.some((r) => r.id === selected) ? selected : null,
-      tool: {
-        ...tool,
-        layerId: tool.layerId && layers.has(tool.layerId) ? tool.layerId : topLayer(records),
-      },
+      also: also.filter((id) => records.repairs.some((r) => r.id === id)),
+      tool: layerId === tool.layerId ? tool : { ...tool, layerId },
     });
   };
 
@@ -98,7 +122,7 @@ export function createBench(pictureId: string): Bench {
     try {
       accept(await api.getRecords(pictureId));
       const view = await api.getView(pictureId);
-      hear({ type: 'view', view });
+      hear({ type: 'view', view, fresh: [] });
     } catch (error) {
       if (store.getState().records) set({ notice: messageOf(error) });
       else set({ trouble: messageOf(error) });
@@ -111,7 +135,11 @@ export function createBench(pictureId: string): Bench {
     if (event.type === 'view') {
       if (event.view.version < (store.getState().view?.version ?? -1)) return;
       const newest = event.view.version >= version;
-      set({ view: event.view, ...(newest ? { computing: null, preview: null } : {}) });
+      takePixels(event.fresh);
+      set({
+        view: event.view,
+        ...(newest ? { computing: null, preview: null, pending: null, sliding: null } : {}),
+      });
     } else if (event.type === 'progress') {
       if (event.version === version && event.share < 1) set({ computing: event.share });
     } else if (event.type === 'trouble') set({ notice: event.message, computing: null });
@@ -126,7 +154,13 @@ export function createBench(pictureId: string): Bench {
         const { records } = store.getState();
         if (records) accept(await act(records.picture.version));
       } catch (error) {
-        set({ notice: messageOf(error), preview: null, computing: null });
+        set({
+          notice: messageOf(error),
+          preview: null,
+          computing: null,
+          pending: null,
+          sliding: null,
+        });
         if (error instanceof RequestProblem && error.status === 409) await refresh();
       } finally {
         store.setState((s) => ({ saving: s.saving - 1 }));
@@ -151,7 +185,7 @@ export function createBench(pictureId: string): Bench {
     api
       .postPreview(pictureId, records.picture.version, [...edits], mine.signal)
       .then((preview) => {
-        if (!mine.signal.aborted) set({ preview });
+        if (!mine.signal.aborted) set({ preview, computing: null });
       })
       .catch(() => undefined);
   };
@@ -174,29 +208,30 @@ export function createBench(pictureId: string): Bench {
       width: width ?? tool.width,
       softness: tool.softness,
       flow: tool.flow,
-      strength: tool.strength,
-      method:
-        tool.method === 'fill'
-          ? { kind: 'fill', search: crypto.randomUUID(), seed: 1, adapt: tool.adapt }
-          : { kind: tool.method, donor: { dx: 0, dy: 0 } },
+      strength: tool.method === 'piece' ? SEE_THROUGH : tool.strength,
+      method: freshMethod(tool.method, tool),
       reason: '',
       createdAt: new Date().toISOString(),
     };
     // The request goes out before anything is drawn anew: pixels are waited for.
-    const asked = withDonor(draft, tool);
-    set({ computing: 0 });
+    const aside = isLaidAside(draft);
+    const asked = aside ? Promise.resolve(laidAside(draft, records.picture)) : placed(draft, tool);
+    set({ computing: 0, pending: site });
     const repair = await asked;
-    if (!repair) return set({ computing: null });
-    const label = `${METHOD_NAMES[tool.method]} a ${site.kind}`;
+    if (!repair) return set({ computing: null, pending: null });
+    const label = `${METHOD_NAMES[tool.method]}, ${site.kind}`;
     await change(label, [...(addedLayer ? [layerEdit(addedLayer)] : []), repairEdit(repair)]);
+    // What is still to be slid to its place stays in hand.
+    if (repair.method.kind === 'patch' || repair.method.kind === 'piece')
+      set({ selected: repair.id, also: [], pieceHand: 'move' });
     if (layer && !layer.visible)
       set({ notice: `The layer “${layer.name}” is hidden, so this repair does not show yet.` });
   };
 
-  const withDonor = async (repair: Repair, tool: Tool): Promise<Repair | null> => {
-    if (repair.method.kind === 'fill') return repair;
+  const placed = async (repair: Repair, tool: Tool): Promise<Repair | null> => {
+    if (!isCopy(repair.method)) return repair;
     const shift = await chooseShift(repair, tool);
-    return shift && { ...repair, method: { kind: repair.method.kind, donor: shift } };
+    return shift && { ...repair, method: { ...repair.method, donor: shift } };
   };
 
   const chooseShift = async (repair: Repair, tool: Tool): Promise<Donor | null> => {
@@ -204,7 +239,11 @@ export function createBench(pictureId: string): Bench {
     if (donor.kind === 'shift') return donor.shift;
     if (donor.kind === 'place') {
       const [x, y] = startOf(repair.site);
-      const shift = { dx: Math.round(donor.at[0] - x), dy: Math.round(donor.at[1] - y) };
+      const shift = {
+        ...donor.laid,
+        dx: Math.round(donor.at[0] - x),
+        dy: Math.round(donor.at[1] - y),
+      };
       if (tool.keepStep) setTool({ donor: { kind: 'shift', shift } });
       return shift;
     }
@@ -213,12 +252,9 @@ export function createBench(pictureId: string): Bench {
 
   const searchDonor = async (repair: Repair): Promise<Donor | null> => {
     try {
-      const found = await api.findDonor(pictureId, repair);
-      if (found) return { dx: found.dx, dy: found.dy };
-      set({
-        notice:
-          'No place near this site is free to copy from. Hold D and click where to copy from, then draw again.',
-      });
+      const [found] = await api.findDonors(pictureId, repair);
+      if (found) return found.donor;
+      set({ notice: NO_DONOR });
     } catch (error) {
       set({ notice: messageOf(error) });
     }
@@ -259,6 +295,11 @@ function sharing(known: Records, news: Records): Records {
   return { layers: share(known.layers, news.layers), repairs: share(known.repairs, news.repairs) };
 }
 
+/** Drawn on what it copies, and slid to its place afterwards. */
+function isLaidAside({ method }: Repair): boolean {
+  return method.kind === 'piece' || (method.kind === 'patch' && method.from === 'good');
+}
+
 function topLayer(records: PictureRecords): string | null {
   return [...records.layers].sort((a, b) => b.position - a.position)[0]?.id ?? null;
 }
@@ -267,5 +308,6 @@ function topLayer(records: PictureRecords): string | null {
 export function startOf(site: Site): readonly [number, number] {
   if (site.kind === 'dab') return site.at;
   if (site.kind === 'stroke' || site.kind === 'chain') return site.points[0]!;
-  return siteMiddle(site, 1);
+  const box = extentOf(site, { width: 1, softness: 0, flow: 1 });
+  return [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2];
 }

@@ -1,14 +1,23 @@
 import type { Point } from '@tersum/core';
 import type { Site } from '@tersum/document';
-import { measureLine } from '../../api/pictures.js';
+import { messageOf } from '../../api/client.js';
+import { measureLine, outlineThing } from '../../api/pictures.js';
 import type { Bench } from './bench.js';
 
 /** Least that a stroke stands over the line it covers, px. */
 const FRINGE = 3;
 
-/** Width of stroke for a line that was measured: 1.1-1.3 x its width and at least 2 px over it (common practice). */
-export function widthForLine(measured: number): number {
-  return Math.round(Math.max(measured * 1.3, measured + FRINGE));
+const SOFTEST_LINE = 0.2;
+/** Share of a soft border that does not cover what lies under it. */
+const THIN_BORDER = 0.6;
+
+/**
+ * Width of stroke for a line that was measured: 1.1-1.3 x its width and at least 2 px over it (common practice), and
+ * more for a soft stroke, whose border lets the line shine through.
+ */
+export function widthForLine(measured: number, softness = 0): number {
+  const hard = Math.max(measured * 1.3, measured + FRINGE);
+  return Math.round(hard / (1 - THIN_BORDER * softness));
 }
 
 /** Adds a corner to the chain being drawn, and measures the run that ends there. */
@@ -58,10 +67,29 @@ export async function finishDraft(bench: Bench): Promise<void> {
   if (!draft) return;
   const { site } = draft;
   if (site.kind === 'chain' && site.points.length >= 2) {
-    const widest = draft.measured.length ? widthForLine(Math.max(...draft.measured)) : undefined;
-    if (widest) bench.setTool({ width: widest });
+    // A border much softer than this would let the line shine through, or make the stroke far too wide.
+    const softness = Math.min(bench.store.getState().tool.softness, SOFTEST_LINE);
+    const widest = draft.measured.length
+      ? widthForLine(Math.max(...draft.measured), softness)
+      : undefined;
+    if (widest) bench.setTool({ width: widest, softness });
     await bench.mend(site, widest);
   } else if (site.kind === 'outline' && site.points.length >= 3) await bench.mend(site);
+}
+
+/** Finds the outline of the thing that was scribbled on, and mends it. */
+export async function outlineDrawnThing(bench: Bench, scribble: readonly Point[]): Promise<void> {
+  try {
+    const found = await outlineThing(
+      bench.store.getState().pictureId,
+      scribble.map(([x, y]) => [x, y]),
+    );
+    bench.set({ draft: null });
+    if (found && found.length >= 3) await bench.mend({ kind: 'outline', points: found });
+    else bench.set({ notice: 'No outline was found there. Scribble over more of the thing.' });
+  } catch (error) {
+    bench.set({ draft: null, notice: messageOf(error) });
+  }
 }
 
 /** Resolves when no measurement of the draft is on its way any more. */

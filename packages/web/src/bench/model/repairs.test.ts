@@ -1,4 +1,5 @@
 import type { Repair } from '@tersum/document';
+import { shiftDonor } from '@tersum/document';
 import {
   docketOrder,
   hits,
@@ -28,7 +29,7 @@ function repair(n: number, more: Partial<Repair> = {}): Repair {
     softness: 0,
     flow: 1,
     strength: 1,
-    method: { kind: 'clone', donor: { dx: 5, dy: 6 } },
+    method: { kind: 'clone', donor: shiftDonor(5, 6), other: null },
     reason: '',
     createdAt: '2026-11-02T10:00:00.000Z',
     ...more,

@@ -1,13 +1,18 @@
 import type { Point, Rect } from '@tersum/core';
-import { coverageOf, extentOf, moveShape, pathLength, pathOf } from '@tersum/core';
+import { extentOf, moveShape, pathLength, pathOf } from '@tersum/core';
 import type { Edit, Layer, Method, Records, Repair, Site } from '@tersum/document';
-import { layersInOrder, repairsOfLayer } from '@tersum/document';
+import { layersInOrder, repairsOfLayer, siteBox, siteCoverage } from '@tersum/document';
+import { donorOf, holdsDonor, withDonor } from './donors.js';
 
 /** What a repair is called by its method. */
 export const METHOD_NAMES: Record<Method['kind'], string> = {
   clone: 'Clone',
   graft: 'Graft',
+  patch: 'Patch',
   fill: 'Fill',
+  piece: 'Piece',
+  push: 'Push',
+  'give back': 'Give back',
 };
 
 const SITE_NAMES: Record<Site['kind'], string> = {
@@ -16,6 +21,7 @@ const SITE_NAMES: Record<Site['kind'], string> = {
   chain: 'chain',
   outline: 'outline',
   rectangle: 'rectangle',
+  parts: 'several parts',
 };
 
 export function siteName(repair: Repair): string {
@@ -44,18 +50,24 @@ export function siteLength(repair: Repair): number {
   return Math.max(box.width, box.height);
 }
 
-/** Middle of the site's box. */
-export function siteMiddle(site: Site, width: number): Point {
-  const box = extentOf(site, { width, softness: 0, flow: 1 });
-  return [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2];
-}
-
-/** The same repair somewhere else. */
+/** The same repair somewhere else. What was lifted or outlined as good stays where it was. */
 export function movedBy(repair: Repair, dx: number, dy: number): Repair {
-  return searchedAnew({
-    ...repair,
-    site: moveShape<Site>(repair.site, Math.round(dx), Math.round(dy)),
-  });
+  const [x, y] = [Math.round(dx), Math.round(dy)];
+  const { method } = repair;
+  const site = moveShape<Site>(repair.site, x, y);
+  if (!holdsDonor(repair)) return searchedAnew({ ...repair, site });
+  const donor = donorOf(repair)!;
+  const moved = withDonor({ ...repair, site }, { dx: donor.dx - x, dy: donor.dy - y });
+  if (method.kind !== 'piece' || moved.method.kind !== 'piece') return moved;
+  const along = ([px, py]: readonly [number, number]): [number, number] => [px + x, py + y];
+  return {
+    ...moved,
+    method: {
+      ...moved.method,
+      pins: method.pins.map(({ from, to }) => ({ from: along(from), to: along(to) })),
+      reveal: method.reveal.map((r) => ({ ...r, points: r.points.map(along) })),
+    },
+  };
 }
 
 /** A repair whose site changed: a fill must be searched again. */
@@ -65,11 +77,11 @@ export function searchedAnew(repair: Repair): Repair {
   return { ...repair, method: { ...method, search: crypto.randomUUID() } };
 }
 
-/** Whether a picture point lies in a repair's site. */
+/** Whether a picture point lies in the area a repair changes. */
 export function hits(repair: Repair, [x, y]: Point, frame: Rect): boolean {
-  const box = extentOf(repair.site, repair);
+  const box = siteBox(repair);
   if (x < box.x || y < box.y || x > box.x + box.width || y > box.y + box.height) return false;
-  const { rect, values } = coverageOf(repair.site, repair, frame);
+  const { rect, values } = siteCoverage(repair, frame);
   const px = Math.round(x) - rect.x;
   const py = Math.round(y) - rect.y;
   if (px < 0 || py < 0 || px >= rect.width || py >= rect.height) return false;

@@ -1,10 +1,18 @@
 import type { Point } from '@tersum/core';
-import type { Donor, MethodKind, PictureRecords, Site, View } from '@tersum/document';
+import type {
+  Donor,
+  MethodKind,
+  Offer,
+  PictureRecords,
+  Repair,
+  Site,
+  View,
+} from '@tersum/document';
 import type { Surround } from '../../look/theme.js';
 import type { Size, Viewport } from '../table/viewport.js';
 
 /** What drawing on the table makes. 'pick' selects and moves what is there. */
-export const SHAPES = ['pick', 'dab', 'stroke', 'chain', 'outline', 'rectangle'] as const;
+export const SHAPES = ['pick', 'dab', 'stroke', 'chain', 'outline', 'rectangle', 'thing'] as const;
 export type Shape = (typeof SHAPES)[number];
 
 /** What a press on the table does now: while a repair is open, the table picks and moves. */
@@ -17,7 +25,7 @@ export type DonorChoice =
   /** Looked for by the program. */
   | { readonly kind: 'search' }
   /** A place that was clicked; the next stroke fixes the shift. */
-  | { readonly kind: 'place'; readonly at: Point }
+  | { readonly kind: 'place'; readonly at: Point; readonly laid: Omit<Donor, 'dx' | 'dy'> }
   /** A fixed shift that strokes keep step with. */
   | { readonly kind: 'shift'; readonly shift: Donor };
 
@@ -34,6 +42,21 @@ export interface Tool {
   /** Whether strokes keep one shift, or begin at the donor each time. */
   readonly keepStep: boolean;
   readonly layerId: string | null;
+  /** How patches are laid in, and which area is outlined first. */
+  readonly patchAs: 'clone' | 'graft';
+  readonly patchFrom: 'bad' | 'good';
+}
+
+/** What dragging on a selected piece does. */
+export type PieceHand = 'move' | 'corners' | 'pins' | 'show' | 'hide';
+
+/** Donors offered for a repair; the list is null while they are looked for. */
+export interface Offers {
+  readonly repair: string;
+  readonly list: readonly Offer[] | null;
+  readonly at: number;
+  /** Whether turned, mirrored and scaled donors were tried as well. */
+  readonly wide: boolean;
 }
 
 /** A site being drawn. */
@@ -61,7 +84,19 @@ export interface BenchState {
   readonly notice: string | null;
   readonly tool: Tool;
   readonly draft: Draft | null;
+  /** The site drawn last, until its pixels have come. */
+  readonly pending: Site | null;
   readonly selected: string | null;
+  /** Repairs selected besides. */
+  readonly also: readonly string[];
+  readonly offers: Offers | null;
+  /** A repair being dragged, shown at once from what is on screen. */
+  readonly sliding: Repair | null;
+  readonly pieceHand: PieceHand;
+  /** Line of symmetry of the twin found last, and the piece it was found for. */
+  readonly axis: { readonly repair: string; readonly line: readonly [Point, Point] } | null;
+  /** Repairs for which the person has chosen for themselves: no more advice. */
+  readonly quiet: ReadonlySet<string>;
   readonly viewport: Viewport | null;
   readonly table: Size;
   /** Picture point under the pointer. */

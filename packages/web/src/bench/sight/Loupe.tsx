@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { look, SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
 import { useBench } from '../model/context.js';
-import { siteMiddle } from '../model/repairs.js';
+import { siteBox } from '@tersum/document';
 import type { BenchState } from '../model/state.js';
 import { paintPicture } from '../table/paint.js';
 import { useCanvas } from '../table/useCanvas.js';
@@ -69,7 +69,10 @@ export function Loupe({ title, zoom, repaired }: LoupeProps) {
 function lookedAt(s: BenchState): readonly [number, number] | null {
   if (s.pointer) return s.pointer;
   const repair = s.records?.repairs.find((r) => r.id === s.selected);
-  if (repair) return siteMiddle(repair.site, repair.width);
+  if (repair) {
+    const box = siteBox(repair);
+    return [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2];
+  }
   return s.viewport ? [s.viewport.x, s.viewport.y] : null;
 }
 

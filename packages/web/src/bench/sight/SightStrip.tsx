@@ -1,4 +1,5 @@
 import { Contrast } from 'lucide-react';
+import { useDeferredValue } from 'react';
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
 import { Caption, Choice, Figure, Quiet } from '../../look/parts.js';
@@ -9,14 +10,10 @@ import { fitted, zoomedAt } from '../table/viewport.js';
 /** How the picture is looked at, and whether what is shown is up to date. */
 export function SightStrip() {
   const { bench } = useBench();
-  const { zoom, turn, split, computing, preview, stale, saving } = useBenchState((s) => ({
+  const { zoom, turn, split } = useBenchState((s) => ({
     zoom: s.viewport?.zoom ?? null,
     turn: s.viewport?.turn ?? 0,
     split: s.split !== null,
-    computing: s.computing,
-    preview: s.preview !== null,
-    saving: s.saving > 0,
-    stale: s.view !== null && s.records !== null && s.view.version < s.records.picture.version,
   }));
   const zoomTo = (wanted: number): void => {
     const { viewport, table } = bench.store.getState();
@@ -28,7 +25,6 @@ export function SightStrip() {
     const { records, table } = bench.store.getState();
     if (records) bench.set({ viewport: fitted(records.picture, table) });
   };
-  const busy = computing !== null || stale || saving;
   return (
     <Strip>
       <Quiet onPress={fit}>Fit</Quiet>
@@ -39,18 +35,7 @@ export function SightStrip() {
       <Choice isSelected={split} onChange={(on) => bench.set({ split: on ? 0.5 : null })}>
         Split
       </Choice>
-      <Status role="status">
-        {busy ? (
-          <ProgressBar aria-label="Computing" value={(computing ?? 0) * 100}>
-            <Caption>Computing {Math.round((computing ?? 0) * 100)} %</Caption>
-            <Bar>
-              <div style={{ width: `${(computing ?? 0) * 100}%` }} />
-            </Bar>
-          </ProgressBar>
-        ) : (
-          <Caption>{preview ? 'Trying out' : zoom === null ? '' : 'Up to date'}</Caption>
-        )}
-      </Status>
+      <Standing />
       <Quiet
         aria-label="Switch the surround between light and dark"
         onPress={() =>
@@ -60,6 +45,35 @@ export function SightStrip() {
         <Contrast size={15} aria-hidden />
       </Quiet>
     </Strip>
+  );
+}
+
+/** Whether what is shown is what the records say. */
+function Standing() {
+  const { busy, computing, preview, open } = useDeferredValue(
+    useBenchState((s) => ({
+      busy:
+        s.computing !== null ||
+        s.saving > 0 ||
+        (s.view !== null && s.records !== null && s.view.version < s.records.picture.version),
+      computing: s.computing ?? 0,
+      preview: s.preview !== null,
+      open: s.viewport !== null,
+    })),
+  );
+  return (
+    <Status role="status">
+      {busy ? (
+        <ProgressBar aria-label="Computing" value={computing * 100}>
+          <Caption>Computing {Math.round(computing * 100)} %</Caption>
+          <Bar>
+            <div style={{ width: `${computing * 100}%` }} />
+          </Bar>
+        </ProgressBar>
+      ) : (
+        <Caption>{preview ? 'Trying out' : open ? 'Up to date' : ''}</Caption>
+      )}
+    </Status>
   );
 }
 

@@ -2,9 +2,9 @@ import type { Point } from '@tersum/core';
 import { pointOnBow } from '@tersum/core';
 import type { Repair } from '@tersum/document';
 import { useState } from 'react';
-import styled from 'styled-components';
 import { useBench } from '../model/context.js';
 import { repairEdit, searchedAnew } from '../model/repairs.js';
+import { Handle } from './Handle.js';
 import { usePull } from './usePull.js';
 import type { Size, Viewport } from './viewport.js';
 import { toScreen } from './viewport.js';
@@ -15,9 +15,16 @@ interface ChainHandlesProps {
   readonly table: Size;
 }
 
-/** Handles of a chain: square ones move its corners, round ones in the middle of runs bend them. */
+/** An outline drawn freely has too many corners to be moved one by one. */
+const MOST_CORNERS = 60;
+
+/** Handles of a chain or outline: square ones move its corners, round ones in the middle of runs bend them. */
 export function ChainHandles({ repair, viewport, table }: ChainHandlesProps) {
   const { site } = repair;
+  if (site.kind === 'outline' && site.points.length <= MOST_CORNERS)
+    return site.points.map((point, i) => (
+      <Corner key={i} repair={repair} index={i} at={point} viewport={viewport} table={table} />
+    ));
   if (site.kind !== 'chain') return null;
   return site.points.map((point, i) => (
     <g key={i}>
@@ -42,7 +49,7 @@ function Corner({ repair, index, at, viewport, table }: Sight & { index: number;
   const { bench } = useBench();
   const [by, setBy] = useState<Point>([0, 0]);
   const moved = (way: Point): Repair => {
-    if (repair.site.kind !== 'chain') return repair;
+    if (repair.site.kind !== 'chain' && repair.site.kind !== 'outline') return repair;
     const points = repair.site.points.map((p, i): [number, number] =>
       i === index ? [p[0] + way[0], p[1] + way[1]] : p,
     );
@@ -103,11 +110,3 @@ function Bend({
   const [x, y] = toScreen(viewport, table, pointOnBow(from, to, sagitta + by, 0.5));
   return <Handle as="circle" cx={x} cy={y} r={4.5} {...pull} data-handle={`bend-${run}`} />;
 }
-
-const Handle = styled.rect`
-  fill: #fff;
-  stroke: #1f2326;
-  stroke-width: 1.2;
-  pointer-events: all;
-  cursor: grab;
-`;

@@ -6,18 +6,20 @@ import { useBenchState } from '../model/context.js';
 import { shapeNow } from '../model/state.js';
 import { docketOrder, letterOf } from '../model/repairs.js';
 import { DonorMark } from './DonorMark.js';
+import { PieceMarks } from './PieceMarks.js';
 import { ChainHandles } from './ChainHandles.js';
 import type { Size, Viewport } from './viewport.js';
 import { toScreen } from './viewport.js';
 
 /** Marks over the picture: the selected site with its donor, what is being drawn, and all sites on demand. */
 export function Marks() {
-  const { viewport, table, records, selected, draft, width, showAll, pick } = useBenchState(
+  const { viewport, table, records, selected, also, draft, width, showAll, pick } = useBenchState(
     (s) => ({
       viewport: s.viewport,
       table: s.table,
       records: s.records,
       selected: s.selected,
+      also: s.also,
       draft: s.draft,
       width: s.tool.width,
       showAll: s.showAll,
@@ -27,21 +29,32 @@ export function Marks() {
   if (!viewport || !records) return null;
   const order = docketOrder(records);
   const chosen = order.find((r) => r.id === selected);
-  const shown = showAll ? order : chosen ? [chosen] : [];
-  const moving = pick && draft !== null;
+  const shown = showAll ? order : order.filter((r) => r.id === selected || also.includes(r.id));
+  const moving = pick && draft !== null && draft.site.kind !== 'stroke';
   return (
     <Layer aria-hidden={!chosen}>
       {!moving &&
-        shown.map((repair) => (
-          <SiteMark
-            key={repair.id}
-            site={repair.site}
-            width={repair.width}
-            viewport={viewport}
-            table={table}
-            letter={letterOf(order.indexOf(repair))}
-          />
-        ))}
+        shown.map((repair) =>
+          repair.method.kind === 'piece' ? (
+            <PieceMarks
+              key={repair.id}
+              repair={repair}
+              piece={repair.method}
+              letter={letterOf(order.indexOf(repair))}
+              viewport={viewport}
+              table={table}
+            />
+          ) : (
+            <SiteMark
+              key={repair.id}
+              site={repair.site}
+              width={repair.width}
+              viewport={viewport}
+              table={table}
+              letter={letterOf(order.indexOf(repair))}
+            />
+          ),
+        )}
       {draft && (
         <SiteMark
           site={draft.site}
@@ -76,7 +89,28 @@ interface SiteMarkProps {
   readonly open?: boolean;
 }
 
-function SiteMark({ site, width, viewport, table, letter, open }: SiteMarkProps) {
+function SiteMark(props: SiteMarkProps) {
+  const { site } = props;
+  if (site.kind !== 'parts') return <SingleMark {...props} site={site} />;
+  return site.parts.map((part, i) => (
+    <SingleMark
+      key={i}
+      {...props}
+      site={part.shape}
+      width={part.width}
+      letter={i ? `${props.letter ?? ''}${i + 1}` : (props.letter ?? '')}
+    />
+  ));
+}
+
+function SingleMark({
+  site,
+  width,
+  viewport,
+  table,
+  letter,
+  open,
+}: SiteMarkProps & { readonly site: Exclude<Site, { kind: 'parts' }> }) {
   const area = site.kind === 'outline' || site.kind === 'rectangle';
   const points = pathOf(site).map((p) => toScreen(viewport, table, p));
   const d = pathData(points, area && !(open && site.kind === 'outline'));

@@ -1,4 +1,5 @@
-import { useEffect, useMemo, useRef } from 'react';
+import type { View } from '@tersum/document';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
@@ -11,7 +12,7 @@ import { paintPicture } from './paint.js';
 import { SplitBar } from './SplitBar.js';
 import { useGestures } from './gestures.js';
 import { useCanvas } from './useCanvas.js';
-import { fitted } from './viewport.js';
+import { fitted, sameSight } from './viewport.js';
 
 /** The table: the picture at working zoom, with the marks of what is being done to it. */
 export function Table() {
@@ -24,10 +25,25 @@ export function Table() {
   const { width, height } = size;
 
   useEffect(() => {
+    const { viewport, table } = bench.store.getState();
     bench.set({ table: { width, height } });
-    const { viewport } = bench.store.getState();
-    if (picture && width && !viewport) bench.set({ viewport: fitted(picture, { width, height }) });
+    if (!picture || !width) return;
+    // A picture that was fitted stays fitted when the card below grows or shrinks.
+    if (!viewport || sameSight(viewport, fitted(picture, table, viewport.turn)))
+      bench.set({ viewport: fitted(picture, { width, height }, viewport?.turn ?? 0) });
   }, [bench, picture, width, height]);
+
+  /** The view that was drawn last with nothing missing. */
+  const drawn = useRef<View | null>(null);
+  /** Tells from outside when everything that is to be seen has been drawn. */
+  const tellSettled = useCallback(() => {
+    const { view, records, computing, saving } = bench.store.getState();
+    const shown = view !== null && drawn.current === view ? view.version : null;
+    const settled =
+      computing === null && saving === 0 && shown !== null && shown === records?.picture.version;
+    const { dataset } = canvas.current ?? {};
+    if (dataset && dataset.settled !== String(settled)) dataset.settled = String(settled);
+  }, [bench]);
 
   const work = useMemo(
     () => ({
@@ -38,12 +54,11 @@ export function Table() {
         s.asReceived,
         s.split,
         s.surround,
-        s.records,
-        s.computing,
-        s.saving,
-        ...(s.tool.method === 'fill'
+        s.records === null,
+        s.sliding,
+        ...(s.tool.method !== 'clone' && s.tool.method !== 'graft'
           ? []
-          : [s.pointer, s.draft, s.tool, s.pickingDonor, s.selected]),
+          : [s.pointer, s.draft, s.pending, s.tool, s.pickingDonor, s.selected]),
       ],
       paint(ctx: CanvasRenderingContext2D, ratio: number) {
         const s = bench.store.getState();
@@ -53,7 +68,9 @@ export function Table() {
         const { picture: shape } = s.records;
         const repaired = { kind: 'repaired', view: s.preview ?? s.view } as const;
         const state = s.asReceived ? ({ kind: 'original' } as const) : repaired;
-        const complete = paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio);
+        drawn.current = paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio)
+          ? s.view
+          : null;
         if (s.split !== null && !s.asReceived) {
           ctx.save();
           ctx.beginPath();
@@ -63,15 +80,12 @@ export function Table() {
           ctx.restore();
         }
         paintCopyPreview(ctx, tiles, s, ratio);
-        // Tells from outside when everything that is to be seen has been drawn.
-        const settled = complete && s.computing === null && s.saving === 0;
-        ctx.canvas.dataset.settled = String(
-          settled && s.view?.version === s.records.picture.version,
-        );
+        tellSettled();
       },
     }),
-    [bench, tiles],
+    [bench, tiles, tellSettled],
   );
+  useEffect(() => bench.store.subscribe(tellSettled), [bench, tellSettled]);
   useCanvas(canvas, size, work);
   const gestures = useGestures(frame);
 

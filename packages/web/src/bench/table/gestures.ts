@@ -1,14 +1,17 @@
 import type { Point } from '@tersum/core';
 import { frameOf } from '@tersum/core';
 import type { Repair, Site } from '@tersum/document';
-import { activeRepairs } from '@tersum/document';
+import { activeRepairs, shiftDonor, siteMiddle } from '@tersum/document';
 import type { PointerEvent as ReactPointerEvent, RefObject } from 'react';
 import { useEffect, useMemo } from 'react';
 import { useBench } from '../model/context.js';
 import { addToChain } from '../model/drafting.js';
 import type { Bench } from '../model/bench.js';
 import { shapeNow } from '../model/state.js';
-import { hits, movedBy, repairEdit, siteMiddle } from '../model/repairs.js';
+import { donorOf, withDonor } from '../model/donors.js';
+import { outlineDrawnThing } from '../model/drafting.js';
+import { hits, movedBy, repairEdit } from '../model/repairs.js';
+import { hideOrShow, setPin } from '../model/pieces.js';
 import { panned, toPicture, zoomedAt } from './viewport.js';
 
 type Press = ReactPointerEvent<HTMLElement>;
@@ -17,6 +20,7 @@ type Press = ReactPointerEvent<HTMLElement>;
 type Doing =
   | { readonly kind: 'pan'; last: Point }
   | { readonly kind: 'stroke' }
+  | { readonly kind: 'reveal'; readonly piece: Repair; readonly show: boolean }
   | { readonly kind: 'outline'; readonly corners: number; readonly from: Point }
   | { readonly kind: 'rectangle'; readonly from: Point }
   | { readonly kind: 'move'; readonly from: Point; readonly repair: Repair; moved: Repair | null };
@@ -73,6 +77,7 @@ function handlers(bench: Bench) {
       case 'dab':
         void bench.mend({ kind: 'dab', at: [at[0], at[1]] });
         return null;
+      case 'thing':
       case 'stroke':
         draw({ kind: 'stroke', points: [[at[0], at[1]]] });
         return { kind: 'stroke' };
@@ -87,10 +92,22 @@ function handlers(bench: Bench) {
       case 'rectangle':
         return { kind: 'rectangle', from: at };
       case 'pick': {
+        const open = records?.repairs.find((r) => r.id === selected);
+        if (open?.method.kind === 'piece') {
+          const { pieceHand } = state;
+          if (pieceHand === 'pins') {
+            setPin(bench, open, at);
+            return null;
+          }
+          if (pieceHand === 'show' || pieceHand === 'hide') {
+            draw({ kind: 'stroke', points: [[at[0], at[1]]] });
+            return { kind: 'reveal', piece: open, show: pieceHand === 'show' };
+          }
+        }
         const hit = repairAt(bench, at);
         const repair = hit && records?.repairs.find((r) => r.id === hit);
         const already = hit === selected;
-        bench.set({ selected: hit });
+        bench.set({ selected: hit, also: [] });
         return repair && already ? { kind: 'move', from: at, repair, moved: null } : null;
       }
     }
@@ -98,7 +115,7 @@ function handlers(bench: Bench) {
 
   const drag = (now: Doing, at: Point): void => {
     const { draft, viewport } = bench.store.getState();
-    if (now.kind === 'stroke' || now.kind === 'outline') {
+    if (now.kind === 'stroke' || now.kind === 'outline' || now.kind === 'reveal') {
       if (!draft || (draft.site.kind !== 'stroke' && draft.site.kind !== 'outline')) return;
       const { points } = draft.site;
       const last = points.at(-1)!;
@@ -109,7 +126,13 @@ function handlers(bench: Bench) {
     else if (now.kind === 'move') {
       now.moved = movedBy(now.repair, at[0] - now.from[0], at[1] - now.from[1]);
       if (now.moved.method.kind !== 'fill') bench.tryOut([repairEdit(now.moved)]);
-      bench.set({ draft: { site: now.moved.site, measured: [], measuring: 0 } });
+      bench.set({
+        sliding: now.moved,
+        draft:
+          now.moved.method.kind === 'piece'
+            ? null
+            : { site: now.moved.site, measured: [], measuring: 0 },
+      });
     }
   };
 
@@ -123,6 +146,15 @@ function handlers(bench: Bench) {
     }
     if (!draft) return;
     const { site } = draft;
+    if (now.kind === 'reveal') {
+      bench.set({ draft: null });
+      if (site.kind === 'stroke') hideOrShow(bench, now.piece, site.points, now.show);
+      return;
+    }
+    if (shapeNow(bench.store.getState()) === 'thing' && site.kind === 'stroke') {
+      void outlineDrawnThing(bench, site.points);
+      return;
+    }
     if (now.kind === 'outline' && site.kind === 'outline') {
       const { viewport } = bench.store.getState();
       const drawn = site.points.slice(now.corners);
@@ -197,17 +229,17 @@ export function nameDonor(bench: Bench, at: Point): void {
   const { tool, selected, records } = bench.store.getState();
   const repair = records?.repairs.find((r) => r.id === selected);
   bench.set({ pickingDonor: false });
-  if (repair && repair.method.kind !== 'fill') {
-    const [x, y] = siteMiddle(repair.site, repair.width);
-    const donor = { dx: Math.round(at[0] - x), dy: Math.round(at[1] - y) };
-    void bench.change('Move a donor', [
-      repairEdit({ ...repair, method: { kind: repair.method.kind, donor } }),
-    ]);
+  if (repair && donorOf(repair)) {
+    const [x, y] = siteMiddle(repair);
+    const donor = { dx: Math.round(at[0] - x), dy: Math.round(at[1] - y), picture: null };
+    void bench.change('Move a donor', [repairEdit(withDonor(repair, donor))]);
     return;
   }
+  const { dx: _, dy: __, ...laid } = shiftDonor(0, 0);
+  const copies = tool.method === 'clone' || tool.method === 'graft' || tool.method === 'patch';
   bench.setTool({
-    donor: { kind: 'place', at },
-    ...(tool.method === 'fill' ? { method: 'clone' as const } : {}),
+    donor: { kind: 'place', at, laid },
+    ...(copies ? {} : { method: 'clone' as const }),
   });
 }
 

@@ -1,5 +1,6 @@
-import type { View } from '@tersum/document';
+import type { FreshPart, View } from '@tersum/document';
 import { tileAddress } from '../../api/pictures.js';
+import { changedTile } from './changed-tile.js';
 
 interface Held {
   readonly bitmap: ImageBitmap;
@@ -65,6 +66,17 @@ export class TileStore {
     const before = this.shownAt.get(place);
     const bitmap = wanted ?? (before && view ? this.peek(before) : null) ?? this.take(original);
     return { bitmap, fresh: false };
+  }
+
+  /** Makes new tiles out of held ones and the parts that changed in them. */
+  freshen(parts: readonly FreshPart[]): void {
+    for (const part of parts) {
+      const address = tileAddress(this.picture, part.place, part.now);
+      const before = this.peek(tileAddress(this.picture, part.place, part.before));
+      if (!before || this.held.has(address)) continue;
+      this.held.set(address, { bitmap: changedTile(before, part), used: ++this.clock });
+    }
+    this.forget();
   }
 
   close(): void {

@@ -46,6 +46,11 @@ export function fitted(picture: Size, table: Size, turn = 0): Viewport {
   };
 }
 
+/** Whether two viewports show the same. */
+export function sameSight(a: Viewport, b: Viewport): boolean {
+  return a.x === b.x && a.y === b.y && a.zoom === b.zoom && a.turn === b.turn;
+}
+
 /** Zooms by `factor`, the picture point under `at` staying where it is. */
 export function zoomedAt(view: Viewport, table: Size, at: Point, factor: number): Viewport {
   const zoom = limitZoom(view.zoom * factor);

@@ -1,0 +1,103 @@
+/** One stretch of memory that typed arrays are cut from and a kernel works on. */
+export interface Arena<Kernel> {
+  /** The compiled kernel's functions; addresses are byte offsets into its memory. */
+  readonly kernel: Kernel;
+  bytes(length: number): Uint8Array;
+  words(length: number): Int32Array;
+  floats(length: number): Float32Array;
+  doubles(length: number): Float64Array;
+}
+
+interface WasmApi {
+  Memory: new (limits: { initial: number }) => { readonly buffer: ArrayBuffer };
+  Module: new (bytes: Uint8Array) => object;
+  Instance: new (module: object, imports: object) => { readonly exports: object };
+}
+
+declare const WebAssembly: WasmApi;
+
+const PAGE = 65536;
+const ALIGN = 16;
+/** Modules keep their few globals at the bottom of the memory. */
+const GLOBALS = 1024;
+/** Memory up to this size is kept for the next arena of its kernel: touching new pages costs more than zeroing. */
+const KEPT = 48_000_000;
+const compiled = new Map<string, object>();
+const kept = new Map<string, Room>();
+
+interface Room {
+  readonly memory: { readonly buffer: ArrayBuffer };
+  readonly exports: object;
+}
+
+/**
+ * A kernel with zeroed memory.
+ * @param code base64 of a module that imports its memory
+ * @param bytes room for arrays of these many bytes in all, each rounded up
+ * @param arrays how many arrays will be cut
+ * @param once true when the arrays are done with before the kernel's next arena is opened: it takes over the memory
+ * @throws RangeError when there is not so much memory
+ */
+export function openArena<Kernel>(
+  code: string,
+  bytes: number,
+  arrays: number,
+  once = false,
+): Arena<Kernel> {
+  const needed = bytes + (arrays + 64) * ALIGN + PAGE;
+  let room = once ? kept.get(code) : undefined;
+  if (room && room.memory.buffer.byteLength >= needed)
+    new Uint8Array(room.memory.buffer, GLOBALS, needed - GLOBALS).fill(0);
+  else {
+    room = makeRoom(code, needed);
+    if (once && needed <= KEPT) kept.set(code, room);
+  }
+  const { memory, exports } = room;
+  let next = GLOBALS;
+  const cut = (length: number): number => {
+    const at = next;
+    next += Math.ceil(length / ALIGN) * ALIGN;
+    return at;
+  };
+  return {
+    kernel: exports as Kernel,
+    bytes: (length) => new Uint8Array(memory.buffer, cut(length), length),
+    words: (length) => new Int32Array(memory.buffer, cut(length * 4), length),
+    floats: (length) => new Float32Array(memory.buffer, cut(length * 4), length),
+    doubles: (length) => new Float64Array(memory.buffer, cut(length * 8), length),
+  };
+}
+
+function makeRoom(code: string, needed: number): Room {
+  let module = compiled.get(code);
+  if (!module) compiled.set(code, (module = new WebAssembly.Module(fromBase64(code))));
+  const memory = new WebAssembly.Memory({ initial: Math.ceil(needed / PAGE) });
+  const env = {
+    memory,
+    abort: () => {
+      throw new Error('a kernel gave up');
+    },
+  };
+  return { memory, exports: new WebAssembly.Instance(module, { env }).exports };
+}
+
+const ALPHABET = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
+
+/** Decodes base64 (RFC 4648) without help from the surroundings. */
+function fromBase64(text: string): Uint8Array {
+  const values = new Uint8Array(128);
+  for (let i = 0; i < ALPHABET.length; i++) values[ALPHABET.charCodeAt(i)] = i;
+  const body = text.replace(/=+$/, '');
+  const bytes = new Uint8Array(Math.floor((body.length * 3) / 4));
+  let held = 0;
+  let bits = 0;
+  let to = 0;
+  for (let k = 0; k < body.length; k++) {
+    held = ((held << 6) | values[body.charCodeAt(k)]!) & 0xffff;
+    bits += 6;
+    if (bits < 8) continue;
+    bits -= 8;
+    bytes[to++] = (held >>> bits) & 255;
+  }
+  return bytes;
+}

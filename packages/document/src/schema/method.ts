@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { DonorSchema } from './donor.js';
+import { PieceSchema } from './piece.js';
+
+const copied = {
+  donor: DonorSchema,
+  /** A second donor from the other side of a gap: each side takes the nearer one, blended between; null for none. */
+  other: DonorSchema.nullable().default(null),
+};
+
+/** How a repair gets its pixels. */
+export const MethodSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('clone'), ...copied }),
+  z.object({ kind: z.literal('graft'), ...copied }),
+  z.object({
+    kind: z.literal('patch'),
+    ...copied,
+    /** How the substitute is laid in. */
+    as: z.enum(['clone', 'graft']),
+    /** Which area was outlined: when it was the good one, sliding moves the site and the donor stays. */
+    from: z.enum(['bad', 'good']).default('bad'),
+  }),
+  z.object({
+    kind: z.literal('fill'),
+    /** Names the search whose donor map is replayed; a new name asks for a new search. */
+    search: z.uuid(),
+    seed: z.int().min(0).max(0x7fffffff),
+    /** Tone adaptation 0..1. */
+    adapt: z.number().min(0).max(1),
+  }),
+  z.object({ kind: z.literal('piece'), ...PieceSchema.shape }),
+  /** The site is the stroke along which pixels are pushed. */
+  z.object({ kind: z.literal('push') }),
+  /** The site shows the original again. */
+  z.object({ kind: z.literal('give back') }),
+]);
+export type Method = z.infer<typeof MethodSchema>;
+export type MethodKind = Method['kind'];
+
+/** Methods that copy from one place. */
+export type CopyMethod = Extract<Method, { readonly donor: unknown; readonly other: unknown }>;
+
+export function isCopy(method: Method): method is CopyMethod {
+  return method.kind === 'clone' || method.kind === 'graft' || method.kind === 'patch';
+}
+
+/** Ids of the other pictures a method copies from. */
+export function picturesRead(method: Method): string[] {
+  const donors = isCopy(method)
+    ? [method.donor, method.other]
+    : method.kind === 'piece'
+      ? [method.donor]
+      : [];
+  return donors.flatMap((donor) => donor?.picture ?? []);
+}

@@ -1,0 +1,42 @@
+import type { FreshPart, TileCache } from '@tersum/document';
+import { differingPatches, placeOf, tilePart } from '@tersum/document';
+import type { Shown } from './renderer.js';
+
+/** Samples that travel with the news of a view at most; more is quicker asked for by tile. */
+const MOST_SAMPLES = 1_500_000;
+const ORIGINAL = 'original';
+
+/**
+ * The pixels by which the tiles on somebody's screen differ from what was shown there before.
+ * @param names tiles on screen, the one asked for last first
+ */
+export function freshParts(
+  before: Shown | undefined,
+  now: Shown,
+  names: readonly string[],
+  kept: TileCache,
+): FreshPart[] {
+  const { view, picture, patches } = now;
+  const changed = differingPatches(before?.patches ?? [], patches);
+  const parts: FreshPart[] = [];
+  let room = MOST_SAMPLES;
+  for (const name of names) {
+    const was = before?.view.tiles[name] ?? ORIGINAL;
+    const key = view.tiles[name] ?? ORIGINAL;
+    if (was === key) continue;
+    const part = tilePart(picture.raster, picture.pyramid, patches, changed, placeOf(name), kept);
+    if (!part) continue;
+    const { rect, pixels } = part;
+    room -= pixels.data.length;
+    if (room < 0) break;
+    const samples = Buffer.from(pixels.data.buffer, pixels.data.byteOffset, pixels.data.length);
+    parts.push({
+      place: name,
+      before: was,
+      now: key,
+      ...rect,
+      samples: samples.toString('base64'),
+    });
+  }
+  return parts;
+}

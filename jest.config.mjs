@@ -18,6 +18,8 @@ const project = (name, more = {}) => ({
 });
 
 export default {
+  // Small shared machines: a limit only ends what hangs, it never measures.
+  testTimeout: 120_000,
   projects: [
     project('core'),
     project('document'),

@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.e2e.ts',
-  timeout: 120_000,
+  timeout: 240_000,
   workers: 1,
   retries: 0,
   reporter: [['list']],

@@ -6,9 +6,10 @@ const MAY_IMPORT = {
   core: [],
   document: ['core'],
   codec: ['core', 'document'],
+  threads: ['core'],
   demo: ['core', 'document'],
-  server: ['core', 'document', 'codec', 'demo'],
-  cli: ['core', 'document', 'codec'],
+  server: ['core', 'document', 'codec', 'threads', 'demo'],
+  cli: ['core', 'document', 'codec', 'threads'],
   web: ['core', 'document'],
 };
 const ALL = Object.keys(MAY_IMPORT);

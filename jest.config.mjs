@@ -24,6 +24,7 @@ export default {
     project('core'),
     project('document'),
     project('codec'),
+    project('threads'),
     project('server'),
     project('cli'),
     project('demo'),

@@ -5,7 +5,10 @@ import asc from 'assemblyscript/asc';
 import { root } from './ready.mjs';
 
 /** Each kernel's source in packages/core/kernels, and the folder of packages/core/src that uses it. */
-export const KERNELS = { match: 'fill', solve: 'solve' };
+export const KERNELS = { fill: 'fill', solve: 'solve' };
+
+/** Kernels that several threads run on one memory. */
+const SHARED = new Set(['fill']);
 
 /** @returns the module's text */
 export async function compileKernel(name) {
@@ -18,6 +21,9 @@ export async function compileKernel(name) {
       '-O3',
       '--enable',
       'simd',
+      ...(SHARED.has(name)
+        ? ['--enable', 'threads', '--sharedMemory', '--maximumMemory', '65536']
+        : []),
       '--runtime',
       'stub',
       '--importMemory',

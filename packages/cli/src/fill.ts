@@ -1,71 +1,131 @@
-import type { Raster, Rect } from '@tersum/core';
+import type { DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
 import {
   crop,
   deepestOf,
   fill,
+  fillFigures,
+  FILL_VARIANTS,
   frameOf,
   grow,
   intersect,
   NothingToCopy,
   searchFill,
   searchMargin,
+  sheetsFor,
   maskBox,
+  tellScore,
 } from '@tersum/core';
+import { ThreadCrew } from '@tersum/threads';
+import { extname } from 'node:path';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
 import { cropMask, pasteInto } from './masks.js';
-import { BadUsage, needed, numberOf, readArguments } from './usage.js';
+import { BadUsage, needed, numberOf, rangeOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
   mask: { type: 'string' },
   out: { type: 'string' },
+  variants: { type: 'string' },
   donors: { type: 'string' },
   avoid: { type: 'string' },
+  turn: { type: 'string' },
+  mirror: { type: 'boolean' },
+  scale: { type: 'string' },
   adapt: { type: 'string' },
   seed: { type: 'string' },
+  threads: { type: 'string' },
   json: { type: 'string' },
 } as const;
+const MOST_VARIANTS = 16;
+
+interface Asked {
+  readonly seed: number;
+  readonly adapt: number;
+  readonly variants: number;
+  readonly turn: number;
+  readonly mirror: boolean;
+  readonly scale: readonly [number, number];
+}
+
+interface Variant {
+  readonly part: Raster;
+  /** Measured when there is a choice. */
+  readonly figures: FillFigures | null;
+  readonly seed: number;
+}
 
 /** `tersum fill`: fills a mask from what stands around it. */
 export async function fillCommand(args: string[]): Promise<void> {
   const { input, values } = readArguments(args, OPTIONS);
   const out = needed(values.out, 'out');
-  const seed = Math.round(numberOf(values.seed, 'seed', 0, 0x7fffffff, 1));
-  const adapt = numberOf(values.adapt, 'adapt', 0, 1, 1);
+  const scale = rangeOf(values.scale, 'scale', 25, 400, [100, 100]);
+  const asked: Asked = {
+    seed: Math.round(numberOf(values.seed, 'seed', 0, 0x7fffffff, 1)),
+    adapt: numberOf(values.adapt, 'adapt', 0, 1, 1),
+    variants: Math.round(numberOf(values.variants, 'variants', 1, MOST_VARIANTS, 1)),
+    turn: numberOf(values.turn, 'turn', 0, 180, 0),
+    mirror: values.mirror ?? false,
+    scale: [scale[0] / 100, scale[1] / 100],
+  };
+  const crew = new ThreadCrew(threadsOf(values.threads));
   const meter = new Meter();
-  const { picture, hole, banned, ppi } = await meter.time('load', async () => {
-    const { raster, ppi } = await readPicture(input);
-    const hole = await readMask(needed(values.mask, 'mask'), raster);
-    const banned = values.avoid
-      ? await readMask(values.avoid, raster)
-      : new Uint8Array(hole.length);
-    if (values.donors) {
-      const donors = await readMask(values.donors, raster);
-      donors.forEach((allowed, p) => allowed || (banned[p] = 1));
-    }
-    return { picture: raster, hole, banned, ppi };
-  });
-  const box = maskBox(hole, picture.width);
-  const filled = await meter.time('engine', () =>
-    box ? fillMask(picture, hole, banned, box, seed, adapt) : { result: picture, window: null },
-  );
-  await meter.time('save', () => writePicture(out, filled.result, input, ppi));
-  await writeReport(values.json, {
-    command: 'fill',
-    seed,
-    adapt,
-    window: filled.window,
-    ...meter.report(),
-  });
+  try {
+    const { picture, hole, banned, ppi } = await meter.time('load', async () => {
+      const { raster, ppi } = await readPicture(input);
+      const hole = await readMask(needed(values.mask, 'mask'), raster);
+      const banned = values.avoid
+        ? await readMask(values.avoid, raster)
+        : new Uint8Array(hole.length);
+      if (values.donors) {
+        const donors = await readMask(values.donors, raster);
+        for (let p = 0; p < donors.length; p++) if (!donors[p]) banned[p] = 1;
+      }
+      return { picture: raster, hole, banned, ppi };
+    });
+    const box = maskBox(hole, picture.width);
+    const found = await meter.time('engine', () =>
+      box ? fillMask(picture, hole, banned, box, asked, crew) : null,
+    );
+    const names = asked.variants > 1 ? numbered(out, asked.variants) : [out];
+    await meter.time('save', async () => {
+      for (const [k, name] of names.entries()) {
+        const variant = found?.variants[k];
+        const result = variant ? pasteInto(picture, variant.part, found.window) : picture;
+        await writePicture(name, result, input, ppi);
+      }
+    });
+    await writeReport(values.json, {
+      command: 'fill',
+      ...asked,
+      threads: crew.threads,
+      window: found?.window ?? null,
+      written: names.map((file, k) => ({
+        file,
+        seed: found?.variants[k]?.seed ?? null,
+        figures: found?.variants[k]?.figures ?? null,
+      })),
+      ...meter.report(),
+    });
+  } finally {
+    await crew.close();
+  }
 }
 
+/** OUT with -1 .. -K before its extension. */
+function numbered(out: string, variants: number): string[] {
+  const extension = extname(out);
+  const stem = out.slice(0, out.length - extension.length);
+  return Array.from({ length: variants }, (_, k) => `${stem}-${k + 1}${extension}`);
+}
+
+/** Fills the mask as often as asked, best first. */
 function fillMask(
   picture: Raster,
   hole: Uint8Array,
   banned: Uint8Array,
   box: Rect,
-  seed: number,
-  adapt: number,
-) {
+  asked: Asked,
+  crew: ThreadCrew,
+): { readonly window: Rect; readonly variants: readonly Variant[] } {
   const small = cropMask(hole, picture.width, box);
   const window = intersect(
     grow(box, searchMargin(deepestOf(small, box.width, box.height))),
@@ -73,12 +133,22 @@ function fillMask(
   );
   const below = crop(picture, window);
   const mask = cropMask(hole, picture.width, window);
+  const closed = cropMask(banned, picture.width, window);
+  const coverage = Float32Array.from(mask);
+  const sheets = sheetsFor(asked);
+  const replay = (map: DonorMap): Raster =>
+    fill({ below, origin: window, map, coverage }, 1, { adapt: asked.adapt });
   try {
-    const map = searchFill(below, window, mask, cropMask(banned, picture.width, window), { seed });
-    const done = fill({ below, origin: window, map, coverage: Float32Array.from(mask) }, 1, {
-      adapt,
+    const variants = Array.from({ length: asked.variants }, (_, k): Variant => {
+      const seed = asked.seed + k;
+      const { texture } = FILL_VARIANTS[k % FILL_VARIANTS.length]!;
+      const map = searchFill(below, window, mask, closed, { seed, texture, sheets, crew });
+      const part = replay(map);
+      return { part, seed, figures: asked.variants > 1 ? fillFigures(part, mask, map) : null };
     });
-    return { result: pasteInto(picture, done, window), window };
+    const score = ({ figures }: Variant): number => (figures ? tellScore(figures) : 0);
+    variants.sort((a, b) => score(a) - score(b));
+    return { window, variants };
   } catch (error) {
     if (error instanceof NothingToCopy) throw new BadUsage('the mask leaves nothing to copy from');
     throw error;

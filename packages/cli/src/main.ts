@@ -7,7 +7,9 @@ const COMMANDS = { fill: fillCommand, clone: cloneCommand, graft: graftCommand }
 
 const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
 
-  fill IN --mask M --out OUT [--seed N] [--avoid M3] [--donors M2] [--adapt 0..1]
+  fill IN --mask M --out OUT [--variants K] [--donors M2] [--avoid M3] [--turn MAXDEG] [--mirror]
+        [--scale MINPCT-MAXPCT] [--adapt 0..1] [--seed N] [--threads N]
+        K > 1: OUT gets -1 .. -K before its extension, best first
   graft IN --mask M --donor DX,DY|auto [--turn DEG] [--mirror x|y] [--scale PCT]
         [--strength 0..1] [--softness 0..1] --out OUT
         0,0 brings what was pasted in the mask into its surroundings' tone; auto finds a donor for every part

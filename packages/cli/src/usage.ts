@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import type { ParseArgsConfig } from 'node:util';
 import { parseArgs } from 'node:util';
 
@@ -38,4 +39,25 @@ export function numberOf(
   if (!Number.isFinite(n) || n < least || n > most)
     throw new BadUsage(`--${name} takes a number from ${least} to ${most}, not '${String(value)}'`);
   return n;
+}
+
+/** Two numbers joined by a dash, least-most. @throws BadUsage */
+export function rangeOf(
+  value: string | undefined,
+  name: string,
+  least: number,
+  most: number,
+  preset: readonly [number, number],
+): readonly [number, number] {
+  if (value === undefined) return preset;
+  const [a, b] = value.split('-').map(Number);
+  const fits = (n: number | undefined): n is number => n !== undefined && n >= least && n <= most;
+  if (!/^[\d.]+-[\d.]+$/.test(value) || !fits(a) || !fits(b) || a > b)
+    throw new BadUsage(`--${name} takes two numbers from ${least} to ${most}, as in 80-125`);
+  return [a, b];
+}
+
+/** How many threads to use. @throws BadUsage */
+export function threadsOf(value: string | undefined): number {
+  return Math.round(numberOf(value, 'threads', 1, 64, availableParallelism()));
 }

@@ -1,71 +1,30 @@
 import type { Field } from './field.js';
-import { HALF } from './level.js';
-import { fallOff } from './vote.js';
+import { agree } from './vote.js';
 
-const SIDE = 2 * HALF + 1;
+/** Sharpness of the votes that choose single sources. */
+const AGREEMENT = 0.25;
 const SWEEPS = 4;
 /** How much leaving the voted colour costs beside a visible seam. */
 const FAITH = 0.25;
+/** What going on into forbidden pixels costs. */
+const UNLIKE = 64_000;
 
 /**
  * Ends the search with one source a pixel, so that nothing is averaged and nothing blurs. Each hole pixel
  * first takes the shift that most of the trusted patches over it agree on; then labels settle where switching
  * source shows least (the seam cost of Kwatra et al., "Graphcut Textures", SIGGRAPH 2003, lowered by
  * iterated conditional modes).
- * @param allowed 1 where a pixel may be copied
  * @returns for every pixel of the level the source pixel, -1 outside the hole
  */
-export function assignSources(field: Field, allowed: Uint8Array): Int32Array {
-  const sourceOf = agree(field, allowed);
+export function assignSources(field: Field): Int32Array {
+  const { hole, banned } = field.level;
+  const allowed = new Uint8Array(hole.length);
+  for (let p = 0; p < hole.length; p++) allowed[p] = hole[p] || banned[p] ? 0 : 1;
+  const sourceOf = new Int32Array(hole.length).fill(-1);
+  agree(field, AGREEMENT, field.chosen);
+  for (let k = 0; k < field.holes.length; k++)
+    sourceOf[field.holes[k]!] = field.chosen[k]! < 0 ? field.sources[0]! : field.chosen[k]!;
   for (let sweep = 0; sweep < SWEEPS; sweep++) if (!settle(field, allowed, sourceOf, sweep)) break;
-  return sourceOf;
-}
-
-function agree(field: Field, allowed: Uint8Array): Int32Array {
-  const { level, number, match, distance, trust, holes } = field;
-  const { width, height } = level;
-  const sourceOf = new Int32Array(width * height).fill(-1);
-  const candidates = new Int32Array(SIDE * SIDE);
-  const weights = new Float64Array(SIDE * SIDE);
-  for (const p of holes) {
-    const x = p % width;
-    const y = (p / width) | 0;
-    let count = 0;
-    let least = Infinity;
-    let mean = 0;
-    let patches = 0;
-    for (let pass = 0; pass < 2; pass++) {
-      const scale = Math.max(mean / Math.max(1, patches), 1) * 0.25;
-      for (let dy = -HALF; dy <= HALF; dy++) {
-        if (y + dy < HALF || y + dy >= height - HALF) continue;
-        for (let dx = -HALF; dx <= HALF; dx++) {
-          if (x + dx < HALF || x + dx >= width - HALF) continue;
-          const shift = dy * width + dx;
-          const i = number[p + shift]!;
-          if (i < 0) continue;
-          if (pass === 0) {
-            patches++;
-            mean += distance[i]!;
-            least = Math.min(least, distance[i]!);
-            continue;
-          }
-          const from = match[i]! - shift;
-          if (!allowed[from]) continue;
-          const w = trust[i]! * fallOff((distance[i]! - least) / scale);
-          let k = 0;
-          while (k < count && candidates[k] !== from) k++;
-          if (k === count) {
-            candidates[count] = from;
-            weights[count++] = 0;
-          }
-          weights[k]! += w;
-        }
-      }
-    }
-    let best = -1;
-    for (let k = 0; k < count; k++) if (best < 0 || weights[k]! > weights[best]!) best = k;
-    sourceOf[p] = best < 0 ? field.sources[0]! : candidates[best]!;
-  }
   return sourceOf;
 }
 
@@ -98,9 +57,9 @@ function settle(field: Field, allowed: Uint8Array, sourceOf: Int32Array, sweep: 
       const mine = from + beside[side]!;
       if (mine === other) continue;
       // Where this source goes on beyond the seam, and where the neighbour's comes from, must look alike.
-      sum += allowed[mine] === 1 ? difference(mine, other) : 4000;
+      sum += allowed[mine] === 1 ? difference(mine, other) : UNLIKE;
       const theirs = other - beside[side]!;
-      if (hole[q]) sum += allowed[theirs] === 1 ? difference(theirs, from) : 4000;
+      if (hole[q]) sum += allowed[theirs] === 1 ? difference(theirs, from) : UNLIKE;
     }
     return sum;
   };

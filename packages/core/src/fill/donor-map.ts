@@ -1,4 +1,7 @@
 import type { Rect } from '../raster/rect.js';
+import { intersect } from '../raster/rect.js';
+import type { Point } from '../shape/site.js';
+import type { Sheet } from './atlas.js';
 
 /** Marks a pixel of a donor map that is not filled. */
 export const NOT_FILLED = -32768;
@@ -13,44 +16,88 @@ export interface DonorMap {
   /** Shift to the source, px, row by row; {@link NOT_FILLED} where the site has no pixel. */
   readonly dx: Int16Array;
   readonly dy: Int16Array;
+  /** How well each pixel's patch agrees with its source, beside what the ring shows: 255 as well as there, 0 not at all. */
+  readonly confidence: Uint8Array;
+  /** Sheets that sources may lie in: each is the window, laid otherwise, one below the other (see the atlas). */
+  readonly laid?: {
+    readonly window: Rect;
+    /** What the sheets are laid about, px of the window. */
+    readonly middle: Point;
+    readonly sheets: readonly Sheet[];
+  };
 }
 
-const HEADER = 4;
+/** First word of the format; maps kept by earlier versions begin with their rectangle and hold shifts only. */
+const FORMAT = 0x324d5354;
+const RECT = 16;
+const SHEET_WORDS = 3;
 
-/** A donor map as bytes, little-endian 16-bit words after four 32-bit words of geometry. */
-export function packDonorMap(map: DonorMap): Uint8Array {
-  const n = map.dx.length;
-  const bytes = new Uint8Array(HEADER * 4 + n * 4);
+/**
+ * A donor map as bytes, little-endian: format, rectangle, the shifts in 16 bits each, a byte of confidence a pixel, then
+ * the sheets if any.
+ */
+export function packDonorMap({ rect, dx, dy, confidence, laid }: DonorMap): Uint8Array {
+  const n = dx.length;
+  const sheets = laid ? RECT + 8 * (2 + SHEET_WORDS * laid.sheets.length) : 0;
+  const bytes = new Uint8Array(4 + RECT + 5 * n + sheets);
   const view = new DataView(bytes.buffer);
-  [map.rect.x, map.rect.y, map.rect.width, map.rect.height].forEach((v, i) =>
-    view.setInt32(4 * i, v, true),
-  );
+  view.setUint32(0, FORMAT, true);
+  putRect(view, 4, rect);
+  const at = 4 + RECT;
   for (let i = 0; i < n; i++) {
-    view.setInt16(HEADER * 4 + 2 * i, map.dx[i]!, true);
-    view.setInt16(HEADER * 4 + 2 * (n + i), map.dy[i]!, true);
+    view.setInt16(at + 2 * i, dx[i]!, true);
+    view.setInt16(at + 2 * (n + i), dy[i]!, true);
   }
+  bytes.set(confidence, at + 4 * n);
+  if (!laid) return bytes;
+  const end = at + 5 * n;
+  putRect(view, end, laid.window);
+  const numbers = laid.sheets.flatMap((s) => [s.turn, s.mirrored ? 1 : 0, s.scale]);
+  [...laid.middle, ...numbers].forEach((v, k) => view.setFloat64(end + RECT + 8 * k, v, true));
   return bytes;
 }
 
 /** Reads {@link packDonorMap}'s bytes. @throws RangeError when the length does not fit the geometry */
 export function unpackDonorMap(bytes: Uint8Array): DonorMap {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length < HEADER * 4) throw new RangeError('donor map is cut short');
-  const [x, y, width, height] = [0, 4, 8, 12].map((at) => view.getInt32(at, true)) as [
-    number,
-    number,
-    number,
-    number,
-  ];
-  const n = width * height;
-  if (bytes.length !== HEADER * 4 + n * 4) throw new RangeError('donor map is cut short');
+  const cutShort = (): never => {
+    throw new RangeError('donor map is cut short');
+  };
+  if (bytes.length < RECT) cutShort();
+  const old = view.getUint32(0, true) !== FORMAT;
+  const at = old ? RECT : 4 + RECT;
+  if (bytes.length < at) cutShort();
+  const rect = takeRect(view, old ? 0 : 4);
+  const n = rect.width * rect.height;
+  const end = at + (old ? 4 : 5) * n;
+  const rest = bytes.length - end;
+  const words = (rest - RECT) / 8 - 2;
+  if (rest !== 0 && (old || words < SHEET_WORDS || words % SHEET_WORDS)) cutShort();
   const dx = new Int16Array(n);
   const dy = new Int16Array(n);
   for (let i = 0; i < n; i++) {
-    dx[i] = view.getInt16(HEADER * 4 + 2 * i, true);
-    dy[i] = view.getInt16(HEADER * 4 + 2 * (n + i), true);
+    dx[i] = view.getInt16(at + 2 * i, true);
+    dy[i] = view.getInt16(at + 2 * (n + i), true);
   }
-  return { rect: { x, y, width, height }, dx, dy };
+  const confidence = old ? new Uint8Array(n).fill(255) : bytes.slice(at + 4 * n, end);
+  if (rest === 0) return { rect, dx, dy, confidence };
+  const number = (k: number): number => view.getFloat64(end + RECT + 8 * k, true);
+  const sheets = Array.from({ length: words / SHEET_WORDS }, (_, k) => ({
+    turn: number(2 + SHEET_WORDS * k),
+    mirrored: number(3 + SHEET_WORDS * k) === 1,
+    scale: number(4 + SHEET_WORDS * k),
+  }));
+  const laid = { window: takeRect(view, end), middle: [number(0), number(1)] as const, sheets };
+  return { rect, dx, dy, confidence, laid };
+}
+
+function putRect(view: DataView, at: number, { x, y, width, height }: Rect): void {
+  [x, y, width, height].forEach((v, i) => view.setInt32(at + 4 * i, v, true));
+}
+
+function takeRect(view: DataView, at: number): Rect {
+  const word = (i: number): number => view.getInt32(at + 4 * i, true);
+  return { x: word(0), y: word(1), width: word(2), height: word(3) };
 }
 
 const BLOCK = 64;
@@ -60,6 +107,7 @@ const BLOCK = 64;
  * the read region. Blocks of 64 px, one rectangle a run of blocks in a row.
  */
 export function sourceRects(map: DonorMap, frame: Rect): Rect[] {
+  if (map.laid) return [intersect(map.laid.window, frame)];
   const columns = Math.ceil(frame.width / BLOCK);
   const rows = Math.ceil(frame.height / BLOCK);
   const touched = new Uint8Array(columns * rows);

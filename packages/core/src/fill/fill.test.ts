@@ -5,6 +5,8 @@ import { seededRandom } from '../random/random.js';
 import { frameOf } from '../raster/rect.js';
 import { digest } from '../raster/digest.js';
 import { NOT_FILLED, packDonorMap, sourceRects, unpackDonorMap } from './donor-map.js';
+import { findGuides } from '../find/structure.js';
+import { sheetsFor } from './atlas.js';
 import { NothingToCopy, searchFill } from './search.js';
 
 function draw(width: number, height: number, colour: (x: number, y: number) => number): Raster {
@@ -142,16 +144,144 @@ describe('fill', () => {
   });
 });
 
+describe('fuzzed masks', () => {
+  const random = seededRandom(77);
+  const truth = draw(90, 70, (x, y) => 60 + x + random.between(0, 40) + (y > 30 ? 50 : 0));
+  const n = 90 * 70;
+  const everyThird = Uint8Array.from({ length: n }, (_, p) =>
+    p % 3 === 0 && Math.floor(p / 90) % 3 === 0 ? 1 : 0,
+  );
+  test.each([
+    ['empty', new Uint8Array(n), false],
+    ['everything', new Uint8Array(n).fill(1), false],
+    [
+      'all but a corner too small for a patch',
+      Uint8Array.from({ length: n }, (_, p) => (p % 90 < 5 && p < 450 ? 0 : 1)),
+      false,
+    ],
+    ['one pixel', holeAt(truth, 40, 30, 1, 1), true],
+    ['a corner pixel', holeAt(truth, 0, 0, 1, 1), true],
+    [
+      'the whole border',
+      Uint8Array.from({ length: n }, (_, p) =>
+        p % 90 < 4 || p % 90 > 85 || p < 360 || p >= n - 360 ? 1 : 0,
+      ),
+      true,
+    ],
+    ['hundreds of parts', Uint8Array.from(everyThird, (v, p) => (p % 90 < 45 ? v : 0)), true],
+  ] as const)('%s gives a result or a clear error', (_name, hole, fillable) => {
+    if (!fillable) {
+      expect(() => mend(truth, hole)).toThrow(NothingToCopy);
+      return;
+    }
+    const { map, out } = mend(truth, hole);
+    expect(map.dx.reduce((sum, v) => sum + (v === NOT_FILLED ? 0 : 1), 0)).toBe(
+      hole.reduce((a, b) => a + b, 0),
+    );
+    for (let p = 0; p < n; p++) if (!hole[p]) expect(out.data[3 * p]).toBe(truth.data[3 * p]);
+  });
+
+  test('ten thousand parts are filled', () => {
+    const wide = draw(420, 420, (x, y) => (((x >> 2) + (y >> 2)) % 2 ? 90 : 160));
+    const hole = new Uint8Array(420 * 420);
+    for (let y = 10; y < 310; y += 3) for (let x = 10; x < 310; x += 3) hole[y * 420 + x] = 1;
+    const { map } = mend(wide, hole);
+    expect(map.dx.reduce((sum, v) => sum + (v === NOT_FILLED ? 0 : 1), 0)).toBe(10_000);
+  });
+});
+
+describe('donors laid otherwise than they stand', () => {
+  test('a mirrored pattern is found only when mirroring is allowed', () => {
+    // Left half: stripes falling to the right. Right half: the same, mirrored; the hole lies there.
+    const stripe = (x: number, y: number): number => ((((x + y) % 12) + 12) % 12 < 6 ? 70 : 190);
+    const truth = draw(120, 80, (x, y) => (x < 60 ? stripe(x, y) : stripe(119 - x, y)));
+    const hole = holeAt(truth, 74, 30, 18, 18);
+    const banned = holeAt(truth, 60, 0, 60, 80);
+    const error = (sheets: ReturnType<typeof sheetsFor>): number => {
+      const map = searchFill(truth, frameOf(truth), hole, banned, { sheets });
+      const coverage = Float32Array.from(hole);
+      const out = fill({ below: truth, origin: frameOf(truth), map, coverage }, 1);
+      let sum = 0;
+      for (let p = 0; p < hole.length; p++)
+        if (hole[p]) sum += Math.abs(out.data[3 * p]! - truth.data[3 * p]!);
+      return sum / (18 * 18);
+    };
+    const mirrored = error(sheetsFor({ mirror: true }));
+    expect(mirrored).toBeLessThan(error([]) / 3);
+    expect(mirrored).toBeLessThan(8);
+  });
+
+  test('a range of turns and sizes becomes the sheets at its ends', () => {
+    expect(sheetsFor({})).toEqual([]);
+    expect(sheetsFor({ turn: 10, scale: [0.8, 1] })).toEqual([
+      { turn: 10, mirrored: false, scale: 1 },
+      { turn: -10, mirrored: false, scale: 1 },
+      { turn: 0, mirrored: false, scale: 0.8 },
+    ]);
+  });
+});
+
+describe('guides', () => {
+  test('an edge that plain filling is not told of follows its guide', () => {
+    // The upper half ends in a step of 1:1 across the hole; the guide bends it into an arch instead.
+    const random = seededRandom(3);
+    const noise = (): number => random.between(-4, 4);
+    const truth = draw(140, 110, (_x, y) => (y < 55 ? 190 : 70) + noise());
+    const hole = holeAt(truth, 45, 25, 50, 60);
+    const guide = {
+      points: [
+        [40, 54.5],
+        [70, 40],
+        [100, 54.5],
+      ] as const,
+    };
+    const map = searchFill(truth, frameOf(truth), hole, new Uint8Array(hole.length), {
+      guides: [guide],
+    });
+    const coverage = Float32Array.from(hole);
+    const out = fill({ below: truth, origin: frameOf(truth), map, coverage }, 1);
+    let edge = 110;
+    for (let y = 25; y < 85 && edge === 110; y++) if (out.data[(y * 140 + 70) * 3]! < 130) edge = y;
+    expect(Math.abs(edge - 40)).toBeLessThanOrEqual(3);
+  });
+
+  test('edges that enter a site are paired across it', () => {
+    const truth = draw(120, 100, (x, y) => (y < 40 + x / 8 ? 200 : 80));
+    const hole = holeAt(truth, 45, 30, 30, 40);
+    const guides = findGuides(truth, hole);
+    expect(guides).toHaveLength(1);
+    for (const [x, y] of guides[0]!.points) expect(Math.abs(y - (40 + x / 8))).toBeLessThan(2);
+    expect(
+      findGuides(
+        draw(120, 100, () => 120),
+        hole,
+      ),
+    ).toEqual([]);
+  });
+});
+
 describe('donor map', () => {
   const map = {
     rect: { x: -3, y: 7, width: 2, height: 2 },
     dx: Int16Array.of(5, -9, NOT_FILLED, 300),
     dy: Int16Array.of(1, 0, NOT_FILLED, -2),
+    confidence: Uint8Array.of(255, 3, 0, 90),
   };
 
   test('comes back from its bytes', () => {
     expect(unpackDonorMap(packDonorMap(map))).toEqual(map);
     expect(() => unpackDonorMap(packDonorMap(map).subarray(0, 20))).toThrow(RangeError);
+    const laid = {
+      window: { x: 1, y: 2, width: 30, height: 40 },
+      middle: [14.5, 19] as const,
+      sheets: [{ turn: -12.5, mirrored: true, scale: 1.25 }],
+    };
+    expect(unpackDonorMap(packDonorMap({ ...map, laid }))).toEqual({ ...map, laid });
+  });
+
+  test('bytes of earlier versions are still read: rectangle and shifts, nothing doubted', () => {
+    const old = new Uint8Array(packDonorMap(map).subarray(4, 4 + 16 + 16));
+    expect(unpackDonorMap(old)).toEqual({ ...map, confidence: Uint8Array.of(255, 255, 255, 255) });
   });
 
   test('names rectangles that hold every source and its neighbours', () => {

@@ -1,128 +1,105 @@
 import type { Raster } from '../raster/raster.js';
 import { whiteOf } from '../raster/raster.js';
+import type { FillRoom } from './room.js';
+import { SLACK } from './room.js';
 
 /** Half the side of a patch: 7x7. */
 export const HALF = 3;
 
-/**
- * How much texture counts beside colour when patches are compared (the lambda of Newson et al.). Voting smooths, and
- * smooth content finds smooth sources: without weight on texture the filling washes out from level to level.
- */
-const TEXTURE_WEIGHT = 4;
+/** Values run from 0 to here. */
+export const MOST = 1020;
 
-/** One step of the search pyramid. Four bytes a pixel: red, green, blue, texture. */
+/** One step of the search pyramid. Four values a pixel, in quarters of an 8-bit code: red, green, blue, texture. */
 export interface Level {
   readonly width: number;
   readonly height: number;
-  readonly pixels: Uint8Array;
+  readonly pixels: Int16Array;
   /** 1 = to be filled; such pixels start out as 0 and get their content from voting only. */
   readonly hole: Uint8Array;
   /** 1 = real content that must not be copied. */
   readonly banned: Uint8Array;
 }
 
+/** Bytes of a level's own arrays a pixel, and how many arrays they are. */
+export const LEVEL_COST = { bytes: 10, arrays: 3 } as const;
+
+/** An empty level in the room's memory. */
+export function emptyLevel({ arena }: FillRoom, width: number, height: number): Level {
+  const n = width * height;
+  return {
+    width,
+    height,
+    pixels: arena.shorts(4 * n + SLACK).subarray(0, 4 * n),
+    hole: arena.bytes(n),
+    banned: arena.bytes(n),
+  };
+}
+
 /**
- * The finest level. The texture channel is the mean absolute gradient of luma over known pixels nearby, the
- * feature of Newson et al., "Video Inpainting of Complex Scenes", SIAM J. Imaging Sci. 7(4), 2014.
+ * Lays the window down as the finest level. The texture channel is the mean absolute gradient of luma over known
+ * pixels nearby, the feature of Newson et al., "Video Inpainting of Complex Scenes", SIAM J. Imaging Sci. 7(4), 2014.
+ * @param work room for 4 bytes a pixel and 2 words a column
  */
-export function finestLevel(window: Raster, hole: Uint8Array, banned: Uint8Array): Level {
-  const { width, height, channels, data } = window;
-  const scale = 255 / whiteOf(data);
-  const pixels = new Uint8Array(width * height * 4);
-  for (let p = 0; p < hole.length; p++) {
-    if (hole[p]) continue;
-    for (let c = 0; c < 3; c++)
-      pixels[4 * p + c] = data[p * channels + (channels >= 3 ? c : 0)]! * scale + 0.5;
+export function layDown(
+  { arena }: FillRoom,
+  level: Level,
+  window: Raster,
+  textureWeight: number,
+  work: { readonly luma: Int16Array; readonly step: Int32Array; readonly columns: Int32Array },
+): void {
+  const { width, height, pixels, hole } = level;
+  toQuarters(window, hole, pixels);
+  arena.kernel.texture(
+    pixels.byteOffset,
+    hole.byteOffset,
+    work.luma.byteOffset,
+    work.step.byteOffset,
+    work.columns.byteOffset,
+    width,
+    height,
+    textureWeight,
+  );
+}
+
+/** Four values a pixel from any raster, 0 in the hole; grey counts as three equal channels. */
+export function toQuarters(window: Raster, hole: Uint8Array, pixels: Int16Array): void {
+  const { channels, data } = window;
+  const white = whiteOf(data);
+  const [g, b] = channels >= 3 ? [1, 2] : [0, 0];
+  if (white === 255) {
+    for (let p = 0, i = 0, q = 0; p < hole.length; p++, i += channels, q += 4) {
+      if (hole[p]) continue;
+      pixels[q] = data[i]! << 2;
+      pixels[q + 1] = data[i + g]! << 2;
+      pixels[q + 2] = data[i + b]! << 2;
+    }
+    return;
   }
-  addTexture(pixels, hole, width, height);
-  return { width, height, pixels, hole, banned };
+  const scale = MOST / white;
+  for (let p = 0, i = 0, q = 0; p < hole.length; p++, i += channels, q += 4) {
+    if (hole[p]) continue;
+    pixels[q] = data[i]! * scale + 0.5;
+    pixels[q + 1] = data[i + g]! * scale + 0.5;
+    pixels[q + 2] = data[i + b]! * scale + 0.5;
+  }
 }
 
 /** Averages the known pixels of every 2x2; a pixel with fewer than two known ones is hole. */
-export function halve(fine: Level): Level {
-  const width = fine.width >> 1;
-  const height = fine.height >> 1;
-  const pixels = new Uint8Array(width * height * 4);
-  const hole = new Uint8Array(width * height);
-  const banned = new Uint8Array(width * height);
-  for (let y = 0, q = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, q++) {
-      const p = 2 * y * fine.width + 2 * x;
-      let known = 0;
-      let r = 0;
-      let g = 0;
-      let b = 0;
-      let t = 0;
-      for (let k = 0; k < 4; k++) {
-        const i = p + (k & 1) + (k >> 1) * fine.width;
-        if (fine.banned[i]) banned[q] = 1;
-        if (fine.hole[i]) continue;
-        known++;
-        r += fine.pixels[4 * i]!;
-        g += fine.pixels[4 * i + 1]!;
-        b += fine.pixels[4 * i + 2]!;
-        t += fine.pixels[4 * i + 3]!;
-      }
-      hole[q] = known < 2 ? 1 : 0;
-      if (known < 2) continue;
-      const half = known >> 1;
-      pixels[4 * q] = (r + half) / known;
-      pixels[4 * q + 1] = (g + half) / known;
-      pixels[4 * q + 2] = (b + half) / known;
-      pixels[4 * q + 3] = (t + half) / known;
-    }
-  }
-  return { width, height, pixels, hole, banned };
+export function halve({ arena }: FillRoom, fine: Level, small: Level): void {
+  arena.kernel.halve(
+    fine.pixels.byteOffset,
+    fine.hole.byteOffset,
+    fine.banned.byteOffset,
+    fine.width,
+    small.pixels.byteOffset,
+    small.hole.byteOffset,
+    small.banned.byteOffset,
+    small.width,
+    small.height,
+  );
 }
 
 /** The finest level as it is matched: texture steps back by half, so that colour settles edges and patterns in phase. */
-export function lessTexture(level: Level): Level {
-  const pixels = level.pixels.slice();
-  for (let i = 3; i < pixels.length; i += 4) pixels[i] = pixels[i]! >> 1;
-  return { ...level, pixels };
-}
-
-function addTexture(pixels: Uint8Array, hole: Uint8Array, width: number, height: number): void {
-  const n = width * height;
-  const gradient = new Float32Array(n);
-  const luma = (p: number): number =>
-    0.299 * pixels[4 * p]! + 0.587 * pixels[4 * p + 1]! + 0.114 * pixels[4 * p + 2]!;
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p++) {
-      if (hole[p]) continue;
-      const here = luma(p);
-      let g = 0;
-      if (x + 1 < width && !hole[p + 1]) g += Math.abs(luma(p + 1) - here);
-      if (y + 1 < height && !hole[p + width]) g += Math.abs(luma(p + width) - here);
-      gradient[p] = g;
-    }
-  }
-  // Box means by running sums: rows, then columns, of gradient and of the count of known pixels.
-  const reach = 2;
-  const sums = new Float32Array(n);
-  const counts = new Float32Array(n);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let s = 0;
-      let k = 0;
-      for (let i = Math.max(0, x - reach); i <= Math.min(width - 1, x + reach); i++) {
-        s += gradient[y * width + i]!;
-        k += 1 - hole[y * width + i]!;
-      }
-      sums[y * width + x] = s;
-      counts[y * width + x] = k;
-    }
-  }
-  for (let x = 0; x < width; x++) {
-    for (let y = 0; y < height; y++) {
-      if (hole[y * width + x]) continue;
-      let s = 0;
-      let k = 0;
-      for (let i = Math.max(0, y - reach); i <= Math.min(height - 1, y + reach); i++) {
-        s += sums[i * width + x]!;
-        k += counts[i * width + x]!;
-      }
-      pixels[4 * (y * width + x) + 3] = Math.min(255, (TEXTURE_WEIGHT * s) / Math.max(1, k));
-    }
-  }
+export function lessTexture({ arena }: FillRoom, level: Level): void {
+  arena.kernel.soften(level.pixels.byteOffset, level.width * level.height);
 }

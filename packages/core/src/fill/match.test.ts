@@ -1,45 +1,93 @@
 import { seededRandom } from '../random/random.js';
 import { createRaster } from '../raster/raster.js';
+import { alone } from '../task/crew.js';
+import type { Field } from './field.js';
 import { fieldOf, matchByChance } from './field.js';
-import { finestLevel } from './level.js';
-import {
-  improveMatches,
-  improveMatchesPlainly,
-  measureMatches,
-  measureMatchesPlainly,
-  patchDifference,
-} from './match.js';
-import { vote, votePlainly } from './vote.js';
+import type { Level } from './level.js';
+import { mannerFor } from './manner.js';
+import { improveMatches, measureMatches } from './match.js';
+import { improveMatchesPlainly, measureMatchesPlainly, patchDifference } from './plain/match.js';
+import { addTexturePlainly, halvePlainly, surveyPlainly } from './plain/prepare.js';
+import { agreePlainly, votePlainly } from './plain/vote.js';
+import { pyramidOf } from './pyramid.js';
+import { agree, vote } from './vote.js';
 
-function field(width: number, height: number, seed: number) {
+const chance = { reach: 30, sheets: 0, rows: 0 };
+const manner = { ...mannerFor(20), coarsestDepth: 3 };
+
+function pyramid(width: number, height: number, seed: number, outside = false) {
   const random = seededRandom(seed);
   const raster = createRaster(width, height, 3);
   for (let i = 0; i < raster.data.length; i++) raster.data[i] = random.between(0, 255);
   const hole = new Uint8Array(width * height);
+  const banned = new Uint8Array(width * height);
   for (let y = 10; y < 22; y++) for (let x = 12; x < 30; x++) hole[y * width + x] = 1;
-  const made = fieldOf(finestLevel(raster, hole, new Uint8Array(width * height)));
-  matchByChance(made, seededRandom(seed + 1));
+  for (let y = 30; y < 33; y++) for (let x = 2; x < 9; x++) banned[y * width + x] = 1;
+  if (outside) banned.fill(64, (height - 12) * width);
+  return { raster, ...pyramidOf({ raster, hole, banned }, 6, manner, alone) };
+}
+
+function field(width: number, height: number, seed: number): Field {
+  const made = fieldOf(pyramid(width, height, seed), 0);
+  matchByChance(made, seededRandom(seed + 1), chance);
   return made;
 }
 
+const copyOf = (level: Level): Level => ({
+  ...level,
+  pixels: level.pixels.slice(),
+  hole: level.hole.slice(),
+  banned: level.banned.slice(),
+});
+
+describe('levels', () => {
+  test('texture, halving and sorting agree with their plain twins', () => {
+    const { levels, raster } = pyramid(101, 97, 3, true);
+    const finest = copyOf(levels[0]!);
+    for (let p = 0; p < finest.hole.length; p++) {
+      expect(finest.pixels[4 * p]).toBe(finest.hole[p] ? 0 : raster.data[3 * p]! * 4);
+      finest.pixels[4 * p + 3] = 0;
+    }
+    addTexturePlainly(finest, manner.texture);
+    const small = copyOf(levels[1]!);
+    small.pixels.fill(0);
+    halvePlainly(finest, small);
+    expect(levels[1]!.pixels).toEqual(small.pixels);
+    expect(levels[1]!.hole).toEqual(small.hole);
+    expect(levels[1]!.banned).toEqual(small.banned);
+    for (let i = 3; i < finest.pixels.length; i += 4) finest.pixels[i] = finest.pixels[i]! >> 1;
+    expect(levels[0]!.pixels).toEqual(finest.pixels);
+  });
+
+  test('sources are whole, known and allowed; targets touch the hole and stay in the picture', () => {
+    const made = pyramid(101, 97, 4, true);
+    const sorted = fieldOf(made, 0);
+    const plain = surveyPlainly(made.levels[0]!);
+    expect(Array.from(sorted.target)).toEqual(plain.target);
+    expect(Array.from(sorted.sources)).toEqual(plain.source);
+    expect(sorted.holes.length).toBe(12 * 18);
+  });
+});
+
 describe('matching', () => {
   test.each([1, 2, 3])('kernel and plain twin agree to the last match, seed %d', (seed) => {
-    const fast = field(57, 43, seed);
-    const plain = field(57, 43, seed);
+    const fast = field(57, 49, seed);
+    const plain = field(57, 49, seed);
     measureMatches(fast);
     measureMatchesPlainly(plain);
     expect(fast.distance).toEqual(plain.distance);
     for (let pass = 0; pass < 5; pass++) {
-      improveMatches(fast, pass, seed * 77);
-      improveMatchesPlainly(plain, pass, seed * 77);
+      const sweep = { ...chance, pass, seed: seed * 77, fresh: pass === 2, sheets: 1, rows: 8 };
+      improveMatches(fast, sweep);
+      improveMatchesPlainly(plain, sweep);
       expect(fast.match).toEqual(plain.match);
       expect(fast.distance).toEqual(plain.distance);
     }
   });
 
-  test('votes of kernel and plain twin agree to the last byte', () => {
-    const fast = field(57, 43, 6);
-    const plain = field(57, 43, 6);
+  test('votes of kernel and plain twin agree to the last value', () => {
+    const fast = field(57, 49, 6);
+    const plain = field(57, 49, 6);
     for (const made of [fast, plain]) measureMatches(made);
     for (const sharpness of [0.5, 0.08]) {
       vote(fast, sharpness);
@@ -48,19 +96,29 @@ describe('matching', () => {
     }
   });
 
+  test('single sources of kernel and plain twin agree', () => {
+    const made = field(57, 49, 7);
+    measureMatches(made);
+    for (let pass = 0; pass < 4; pass++)
+      improveMatches(made, { ...chance, pass, seed: 3, fresh: false });
+    agree(made, 0.25, made.chosen);
+    expect(Array.from(made.chosen)).toEqual(agreePlainly(made, 0.25));
+    for (const p of made.chosen) expect(made.level.hole[p]).toBe(0);
+  });
+
   test('a patch differs from itself by nothing, and by the sum of squares from another', () => {
-    const pixels = new Uint8Array(20 * 20 * 4).fill(7);
+    const pixels = new Int16Array(20 * 20 * 4).fill(7);
     expect(patchDifference(pixels, 80, 105, 110, Infinity)).toBe(0);
     pixels[4 * 105] = 10;
-    // One byte differs by 3, and lies in both patches at different places: 9 + 9.
+    // One value differs by 3, and lies in both patches at different places: 9 + 9.
     expect(patchDifference(pixels, 80, 105, 106, Infinity)).toBe(18);
   });
 
   test('matches only ever get better', () => {
-    const made = field(57, 43, 4);
+    const made = field(57, 49, 4);
     measureMatches(made);
     const before = made.distance.reduce((a, b) => a + b, 0);
-    improveMatches(made, 0, 9);
+    improveMatches(made, { ...chance, pass: 0, seed: 9, fresh: false });
     expect(made.distance.reduce((a, b) => a + b, 0)).toBeLessThan(before);
     made.match.forEach((p) => expect(made.source[p]).toBe(1));
   });

@@ -1,18 +1,27 @@
 import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
+import { frameOf } from '../raster/rect.js';
 import { deepestOf } from '../shape/depth.js';
 import { maskBox } from '../shape/mask-box.js';
+import type { Crew } from '../task/crew.js';
+import { alone } from '../task/crew.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { assignSources } from './assign.js';
+import type { Atlas, Sheet } from './atlas.js';
+import { atlasOf, fittingSheets } from './atlas.js';
+import { confidenceOf } from './confidence.js';
 import type { DonorMap } from './donor-map.js';
 import { NOT_FILLED } from './donor-map.js';
 import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
-import type { Level } from './level.js';
-import { finestLevel, HALF, halve, lessTexture } from './level.js';
+import type { GuideLine } from './guides.js';
+import { guidePaths, guidePull } from './guides.js';
+import { HALF } from './level.js';
+import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
+import { pyramidOf } from './pyramid.js';
 import { peelInwards } from './start.js';
 import { vote } from './vote.js';
 
@@ -20,14 +29,23 @@ import { vote } from './vote.js';
 export interface FillOptions {
   /** Seed of chance. @default 1 */
   seed?: number;
-  /** The pyramid ends when the deepest point of the hole is no deeper than this many px. @default 8 */
-  coarsestDepth?: number;
+  /** Weight of texture beside colour, as a multiple of what suits the hole's depth. @default 1 */
+  texture?: number;
+  /** Donors that may be laid otherwise than they stand. @default none */
+  sheets?: readonly Sheet[];
+  /** Lines of structure to be continued, in the window's coordinates. @default none */
+  guides?: readonly GuideLine[];
+  /** Threads that share the work; the result does not depend on them. @default the calling thread alone */
+  crew?: Crew;
+  /** Called with a rough donor map whenever a coarse level is done. */
+  rough?: (map: DonorMap) => void;
 }
 
 /** A site that cannot be filled: the message says why, in a sentence for the person. */
 export class NothingToCopy extends Error {}
 
 const FEWEST_SOURCES = 64;
+const FINAL_SHARPNESS = 0.08;
 
 /**
  * Fill: decides for every hole pixel which pixel of the window it takes its content from.
@@ -49,41 +67,69 @@ export function searchFill(
   task?: Task,
 ): DonorMap {
   const seed = options.seed ?? 1;
-  const levels = pyramidOf(finestLevel(window, hole, banned), options.coarsestDepth ?? 8);
+  const sheets = fittingSheets(window.height, options.sheets ?? []);
+  const box = maskBox(hole, window.width);
+  if (!box) throw new NothingToCopy('The site covers no pixel of the picture.');
+  const middle = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2] as const;
+  const atlas = sheets.length
+    ? atlasOf(window, hole, banned, sheets, middle)
+    : { raster: window, hole, banned, rows: 0 };
+  const depth = deepestOf(hole, window.width, window.height);
+  const suited = mannerFor(depth);
+  const manner = {
+    ...suited,
+    texture: Math.max(1, Math.round(suited.texture * (options.texture ?? 1))),
+  };
+  const pyramid = pyramidOf(atlas, depth, manner, options.crew ?? alone);
+  const { levels } = pyramid;
+  const paths = options.guides?.length ? guidePaths(window, hole, options.guides) : null;
   const random = seededRandom(seed);
   let field: Field | null = null;
   let done = 0;
   const work = levels.map((level, k) => rounds(k, levels.length) * level.width * level.height);
   const whole = work.reduce((a, b) => a + b, 0);
+  const laid = sheets.length
+    ? { window: { ...frameOf(window), x: origin.x, y: origin.y }, middle, sheets }
+    : undefined;
 
   for (let k = levels.length - 1; k >= 0; k--) {
-    const next = fieldOf(levels[k]!);
+    const next = fieldOf(pyramid, k);
     if (next.sources.length < FEWEST_SOURCES && !(k === 0 && next.sources.length > 0)) continue;
     if (!next.holes.length) continue;
+    const chance = { reach: manner.reach >> k, sheets: sheets.length, rows: atlas.rows >> k };
+    const pull = paths && guidePull(next, paths, k);
     if (field) {
       matchFromCoarse(next, field, random);
       measureMatches(next);
-      vote(next, 0.5);
+      vote(next, manner.sharpness);
     } else {
       peelInwards(next.level, next.holes);
-      matchByChance(next, random);
+      matchByChance(next, random, chance);
     }
+    pull?.(1);
     const count: number = field ? rounds(k, levels.length) : Math.max(8, rounds(k, levels.length));
-    const passes = k === 0 ? 2 : 4;
+    const passes = k === 0 ? 2 : manner.sweeps;
     for (let round = 0; round < count; round++) {
       checkpoint(task, (done + (work[k]! * round) / count) / whole);
-      measureMatches(next);
-      for (let pass = 0; pass < passes; pass++)
-        improveMatches(next, pass + round * passes, seed + 131 * k);
-      vote(next, k === 0 && round === count - 1 ? 0.08 : 0.5);
+      for (let turn = 0; turn < passes; turn++)
+        improveMatches(next, {
+          ...chance,
+          pass: turn + round * passes,
+          seed: seed + 131 * k,
+          fresh: turn === 0,
+        });
+      const last = round === count - 1;
+      vote(next, k === 0 && last ? FINAL_SHARPNESS : manner.sharpness);
+      if (!last || k > 0) pull?.(1 - (k === 0 ? round / count : 0));
     }
     done += work[k]!;
     field = next;
+    if (k > 0 && options.rough) options.rough({ ...roughMap(field, k, box, origin, atlas), laid });
   }
   if (!field) throw new NothingToCopy('There is nothing left around this site to copy from.');
   measureMatches(field);
   checkpoint(task, 1);
-  return mapOf(field, origin, banned);
+  return { ...mapOf(field, box, origin), laid };
 }
 
 /** How far around a hole of this depth (px) sources are looked for. */
@@ -96,34 +142,77 @@ function rounds(level: number, levels: number): number {
   return level === 0 ? 3 : Math.min(16, 6 + 4 * level);
 }
 
-function pyramidOf(finest: Level, coarsestDepth: number): Level[] {
-  const levels = [finest];
-  let depth = deepestOf(finest.hole, finest.width, finest.height);
-  for (;;) {
-    const last = levels[levels.length - 1]!;
-    if (depth <= coarsestDepth || Math.min(last.width, last.height) < 16 * HALF) break;
-    levels.push(halve(last));
-    depth /= 2;
-  }
-  return [lessTexture(finest), ...levels.slice(1)];
+function mapOf(field: Field, box: Rect, origin: Rect): DonorMap {
+  const { width } = field.level;
+  const sourceOf = assignSources(field);
+  const confident = confidenceOf(field);
+  return mapBy(field.holes, width, box, origin, (p) => [sourceOf[p]!, confident(p)]);
 }
 
-function mapOf(field: Field, origin: Rect, banned: Uint8Array): DonorMap {
-  const { width, hole } = field.level;
-  const allowed = new Uint8Array(hole.length);
-  for (let p = 0; p < hole.length; p++) allowed[p] = hole[p] || banned[p] ? 0 : 1;
-  const sourceOf = assignSources(field, allowed);
-  const rect = maskBox(hole, width)!;
-  const n = rect.width * rect.height;
-  const dx = new Int16Array(n).fill(NOT_FILLED);
-  const dy = new Int16Array(n).fill(NOT_FILLED);
-  for (const p of field.holes) {
+/** The donor map that a coarse level's matches come to; pixels whose source may not be copied take a near one. */
+function roughMap(
+  field: Field,
+  k: number,
+  box: Rect,
+  origin: Rect,
+  { raster, hole, banned }: Pick<Atlas, 'raster' | 'hole' | 'banned'>,
+): DonorMap {
+  const { width, height } = raster;
+  const coarse = field.level;
+  const within = (v: number, high: number): number => Math.min(Math.max(v, HALF), high - HALF - 1);
+  let usual = -1;
+  return mapBy(pixelsIn(hole, width, box), width, box, origin, (p) => {
     const x = p % width;
     const y = Math.floor(p / width);
-    const from = sourceOf[p]!;
-    const i = (y - rect.y) * rect.width + x - rect.x;
+    const cx = within(x >> k, coarse.width);
+    const cy = within(y >> k, coarse.height);
+    const i = field.number[cy * coarse.width + cx]!;
+    const to = i < 0 ? -1 : field.match[i]!;
+    const sx = x + (((to % coarse.width) - cx) << k);
+    const sy = y + ((Math.floor(to / coarse.width) - cy) << k);
+    const from = sy * width + sx;
+    const usable =
+      to >= 0 && sx >= 0 && sy >= 0 && sx < width && sy < height && !hole[from] && !banned[from];
+    if (usable) usual = from;
+    return [usable ? from : usual < 0 ? nearestUsable(p, hole, banned) : usual, 128];
+  });
+}
+
+function nearestUsable(p: number, hole: Uint8Array, banned: Uint8Array): number {
+  for (let d = 1; d < hole.length; d++)
+    for (const q of [p - d, p + d])
+      if (q >= 0 && q < hole.length && !hole[q] && !banned[q]) return q;
+  return p;
+}
+
+function pixelsIn(mask: Uint8Array, width: number, box: Rect): Int32Array {
+  const pixels: number[] = [];
+  for (let y = box.y; y < box.y + box.height; y++)
+    for (let x = box.x; x < box.x + box.width; x++)
+      if (mask[y * width + x]) pixels.push(y * width + x);
+  return Int32Array.from(pixels);
+}
+
+function mapBy(
+  holes: Int32Array,
+  width: number,
+  box: Rect,
+  origin: Rect,
+  choose: (p: number) => readonly [number, number],
+): DonorMap {
+  const n = box.width * box.height;
+  const dx = new Int16Array(n).fill(NOT_FILLED);
+  const dy = new Int16Array(n).fill(NOT_FILLED);
+  const confidence = new Uint8Array(n);
+  for (let k = 0; k < holes.length; k++) {
+    const p = holes[k]!;
+    const x = p % width;
+    const y = (p / width) | 0;
+    const i = (y - box.y) * box.width + x - box.x;
+    const [from, sure] = choose(p);
     dx[i] = (from % width) - x;
-    dy[i] = Math.floor(from / width) - y;
+    dy[i] = ((from / width) | 0) - y;
+    confidence[i] = sure;
   }
-  return { rect: { ...rect, x: rect.x + origin.x, y: rect.y + origin.y }, dx, dy };
+  return { rect: { ...box, x: box.x + origin.x, y: box.y + origin.y }, dx, dy, confidence };
 }

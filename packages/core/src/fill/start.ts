@@ -5,13 +5,14 @@ export function peelInwards(level: Level, holes: Int32Array): void {
   const { width, height, pixels } = level;
   const unknown = Uint8Array.from(level.hole);
   let waiting: number[] = Array.from(holes);
+  const sum = new Int32Array(4);
   while (waiting.length) {
     const ring: number[] = [];
     const rest: number[] = [];
     for (const p of waiting) {
       const x = p % width;
-      const y = Math.floor(p / width);
-      const sum = [0, 0, 0, 0];
+      const y = (p / width) | 0;
+      sum.fill(0);
       let n = 0;
       for (let dy = -1; dy <= 1; dy++) {
         for (let dx = -1; dx <= 1; dx++) {

@@ -1,8 +1,11 @@
+import { atlasOf } from '../fill/atlas.js';
 import type { DonorMap } from '../fill/donor-map.js';
 import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
+import { crop, frameOf, grow, intersect, meets, shift, unite } from '../raster/rect.js';
+import { partsOf } from '../shape/parts.js';
 import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
 import { cellOf, laplacian, residualOf } from '../solve/system.js';
@@ -28,14 +31,6 @@ export interface FillBlendOptions {
   adapt?: number;
 }
 
-/** What each site pixel copies, as pixels of the window: one entry an unknown. */
-interface Sources {
-  readonly pixel: Int32Array;
-  readonly from: Int32Array;
-  /** Per side (right, left, below, above): the pixels whose difference is the wanted step, -1 for none. */
-  readonly steps: Int32Array;
-}
-
 /** Keeps large sites from drifting where hardly anything ties them to their ring. */
 const LEAST_TIE = 1e-4;
 
@@ -47,47 +42,132 @@ const LEAST_TIE = 1e-4;
  */
 export function fill(input: FillInput, strength: number, options: FillBlendOptions = {}): Raster {
   const { below, origin, map, coverage } = input;
+  if (map.laid) return fillFromSheets(input, map.laid, strength, options);
+  const { data } = below;
+  const site = siteOf(map, origin, below);
+  const mask = new Uint8Array(site.length);
+  for (let p = 0; p < site.length; p++) mask[p] = site[p]! >= 0 ? 1 : 0;
+  const deep = whiteOf(data) !== 255;
+  const colour = deep ? new Float64Array(data.length) : new Float32Array(data.length);
+  for (const box of groupsOf(mask, below.width)) even(below, site, box, options.adapt ?? 1, colour);
+  const covered = new Float32Array(coverage.length);
+  for (let p = 0; p < covered.length; p++) if (mask[p]) covered[p] = coverage[p]!;
+  return layOver(below, { data: colour }, covered, strength);
+}
+
+/** Lays the sheets out as the search did, fills in them, and takes the window out again. */
+function fillFromSheets(
+  { below, origin, map, coverage }: FillInput,
+  { window, middle, sheets }: NonNullable<DonorMap['laid']>,
+  strength: number,
+  options: FillBlendOptions,
+): Raster {
+  const at = shift(window, -origin.x, -origin.y);
+  const part = crop(below, at);
+  const nothing = new Uint8Array(part.width * part.height);
+  const { raster } = atlasOf(part, nothing, nothing, sheets, middle);
+  const covered = new Float32Array(raster.width * raster.height);
+  for (let y = 0; y < at.height; y++) {
+    const from = (at.y + y) * below.width + at.x;
+    covered.set(coverage.subarray(from, from + at.width), y * at.width);
+  }
+  const plain = { rect: map.rect, dx: map.dx, dy: map.dy, confidence: map.confidence };
+  const done = fill(
+    { below: raster, origin: window, map: plain, coverage: covered },
+    strength,
+    options,
+  );
+  const data = below.data.slice();
+  const row = at.width * below.channels;
+  for (let y = 0; y < at.height; y++)
+    data.set(
+      done.data.subarray(y * row, (y + 1) * row),
+      ((at.y + y) * below.width + at.x) * below.channels,
+    );
+  return { ...below, data };
+}
+
+/** Groups of parts may cover so many px more than their boxes, and so many times as many. */
+const GROUP = { px: 4096, times: 1.5 } as const;
+
+/** Boxes that together hold the site: parts that lie apart are solved apart, small ones that lie close together. */
+function groupsOf(mask: Uint8Array, width: number): Rect[] {
+  const groups: { box: Rect; area: number }[] = [];
+  for (const part of partsOf(mask, width)) {
+    const box = boxOf(part, width);
+    const area = box.width * box.height;
+    const last = groups[groups.length - 1];
+    const both = last && unite(last.box, box);
+    if (both && both.width * both.height <= GROUP.times * (last.area + area) + GROUP.px)
+      groups[groups.length - 1] = { box: both, area: last.area + area };
+    else groups.push({ box, area });
+  }
+  return apart(groups.map(({ box }) => box));
+}
+
+/** Boxes that meet become one, so that every site pixel is solved for once. */
+function apart(boxes: readonly Rect[]): Rect[] {
+  const done: Rect[] = [];
+  for (let box of boxes) {
+    for (let k = 0; k < done.length; k++) {
+      if (!meets(done[k]!, box)) continue;
+      box = unite(box, done[k]!);
+      done.splice(k, 1);
+      k = -1;
+    }
+    done.push(box);
+  }
+  return done;
+}
+
+function boxOf(part: Int32Array, width: number): Rect {
+  let left = width;
+  let right = -1;
+  for (let i = 0; i < part.length; i++) {
+    const x = part[i]! % width;
+    if (x < left) left = x;
+    if (x > right) right = x;
+  }
+  const top = Math.floor(part[0]! / width);
+  const bottom = Math.floor(part[part.length - 1]! / width);
+  return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+}
+
+/** Copies the site pixels in a box and evens their tone; the result goes into `colour`. */
+function even(
+  below: Raster,
+  site: Int32Array,
+  box: Rect,
+  adapt: number,
+  colour: Float32Array | Float64Array,
+): void {
   const { channels, data } = below;
   // The solve needs the site and its ring only, however far the sources lie.
-  const box = {
-    x: map.rect.x - origin.x - 1,
-    y: map.rect.y - origin.y - 1,
-    width: map.rect.width + 2,
-    height: map.rect.height + 2,
-  };
-  const x0 = Math.max(0, box.x);
-  const y0 = Math.max(0, box.y);
-  const width = Math.min(below.width, box.x + box.width) - x0;
-  const height = Math.min(below.height, box.y + box.height) - y0;
-
-  const site = siteOf(map, origin, below);
+  const { x: x0, y: y0, width, height } = intersect(grow(box, 1), frameOf(below));
   const mask = new Uint8Array(width * height);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++)
       mask[y * width + x] = site[(y0 + y) * below.width + x0 + x]! >= 0 ? 1 : 0;
   const system = laplacian(mask, width, height);
-  const unknowns: number[] = [];
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++)
-      if (mask[y * width + x]) unknowns.push(cellOf(system.stride, x, y));
-  const cellPixel = (i: number): number =>
-    (Math.floor(i / system.stride) - 1 + y0) * below.width + (i % system.stride) - 1 + x0;
-
-  const sources = sourcesOf(unknowns.map(cellPixel), site, below);
-  const adapt = options.adapt ?? 1;
   const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
-  for (const i of unknowns) system.own[i]! += tie;
-
   // What is solved for is the correction to the copied tone.
   const colours = colourChannels(channels);
   const deep = whiteOf(data) !== 255;
   const room = (length: number) => (deep ? new Float64Array(length) : new Float32Array(length));
   const b = room(LANES * system.cells);
   const copied = room(LANES * system.cells);
-  for (let k = 0; k < unknowns.length; k++) {
-    for (let c = 0; c < colours; c++) {
-      const tone = (copied[LANES * unknowns[k]! + c] = data[sources.from[k]! * channels + c]!);
-      b[LANES * unknowns[k]! + c] = tie * tone + wantedSteps(sources.steps, k, data, channels, c);
+  const steps = new Float64Array(colours);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      if (!mask[y * width + x]) continue;
+      const p = (y0 + y) * below.width + x0 + x;
+      const cell = cellOf(system.stride, x, y);
+      system.own[cell]! += tie;
+      wantedSteps(below, site, p, steps);
+      for (let c = 0; c < colours; c++) {
+        const tone = (copied[LANES * cell + c] = data[site[p]! * channels + c]!);
+        b[LANES * cell + c] = tie * tone + steps[c]!;
+      }
     }
   }
   const rest = room(b.length);
@@ -95,80 +175,63 @@ export function fill(input: FillInput, strength: number, options: FillBlendOptio
   const { x: correction } = solveSystem(system, rest, {
     tolerance: deep ? 1e-7 : 1e-3,
   });
-  const colour = room(data.length);
-  colour.set(data);
-  for (let k = 0; k < unknowns.length; k++) {
-    const cell = LANES * unknowns[k]!;
-    for (let c = 0; c < colours; c++)
-      colour[sources.pixel[k]! * channels + c] = copied[cell + c]! + correction[cell + c]!;
-  }
-  const covered = new Float32Array(coverage.length);
-  for (let p = 0; p < covered.length; p++) if (site[p]! >= 0) covered[p] = coverage[p]!;
-  return layOver(below, { data: colour }, covered, strength);
-}
-
-/** A side: a known ring pixel whose value counts, then two pairs whose differences are averaged. */
-const PER_SIDE = 5;
-
-function wantedSteps(
-  steps: Int32Array,
-  k: number,
-  data: Raster['data'],
-  channels: number,
-  c: number,
-): number {
-  let sum = 0;
-  for (let at = k * 4 * PER_SIDE, end = at + 4 * PER_SIDE; at < end; at += PER_SIDE) {
-    const ring = steps[at]!;
-    if (ring === -2) continue;
-    if (ring >= 0) sum += data[ring * channels + c]!;
-    const a0 = steps[at + 1]!;
-    if (a0 < 0) continue;
-    const a = data[a0 * channels + c]! - data[steps[at + 2]! * channels + c]!;
-    const d0 = steps[at + 3]!;
-    sum += d0 < 0 ? a : (a + data[d0 * channels + c]! - data[steps[at + 4]! * channels + c]!) / 2;
-  }
-  return sum;
-}
-
-function sourcesOf(
-  pixels: readonly number[],
-  site: Int32Array,
-  { width, height }: Raster,
-): Sources {
-  const steps = new Int32Array(pixels.length * 4 * PER_SIDE).fill(-1);
-  const from = new Int32Array(pixels.length);
-  const beside = (p: number, side: number): number => {
-    const x = p % width;
-    if (side === 0) return x + 1 < width ? p + 1 : -1;
-    if (side === 1) return x > 0 ? p - 1 : -1;
-    if (side === 2) return p + width < width * height ? p + width : -1;
-    return p - width;
-  };
-  const known = (p: number): boolean => p >= 0 && site[p]! < 0;
-  pixels.forEach((p, k) => {
-    const s = (from[k] = site[p]!);
-    for (let side = 0; side < 4; side++) {
-      const at = (k * 4 + side) * PER_SIDE;
-      const q = beside(p, side);
-      if (q < 0) {
-        steps[at] = -2;
-        continue;
-      }
-      const mine = beside(s, side);
-      if (site[q]! < 0) {
-        steps[at] = q;
-        if (known(mine)) steps.set([s, mine], at + 1);
-        continue;
-      }
-      const t = site[q]!;
-      steps.set([s, known(mine) ? mine : t], at + 1);
-      if (t === mine) continue;
-      const theirs = beside(t, side ^ 1);
-      steps.set([known(theirs) ? theirs : s, t], at + 3);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (!mask[y * width + x]) continue;
+      const to = ((y0 + y) * below.width + x0 + x) * channels;
+      const cell = LANES * cellOf(system.stride, x, y);
+      for (let c = 0; c < colours; c++) colour[to + c] = copied[cell + c]! + correction[cell + c]!;
     }
-  });
-  return { pixel: Int32Array.from(pixels), from, steps };
+}
+
+/**
+ * What a site pixel's right-hand side asks for: the ring's values where it meets the ring, and towards each neighbour
+ * the step its source shows; where the neighbour comes from elsewhere, the mean of both sources' steps.
+ */
+function wantedSteps(
+  { width, height, channels, data }: Raster,
+  site: Int32Array,
+  p: number,
+  steps: Float64Array,
+): void {
+  const n = width * height;
+  const s = site[p]!;
+  const x = p % width;
+  const sx = s % width;
+  steps.fill(0);
+  for (let side = 0; side < 4; side++) {
+    const across = side === 0 ? 1 : side === 1 ? -1 : 0;
+    const by = side === 2 ? width : side === 3 ? -width : across;
+    const q = p + by;
+    if (x + across < 0 || x + across >= width || q < 0 || q >= n) continue;
+    let mine = s + by;
+    if (sx + across < 0 || sx + across >= width || mine < 0 || mine >= n || site[mine]! >= 0)
+      mine = -1;
+    const t = site[q]!;
+    if (t < 0) {
+      for (let c = 0; c < steps.length; c++) {
+        steps[c]! += data[q * channels + c]!;
+        if (mine >= 0) steps[c]! += data[s * channels + c]! - data[mine * channels + c]!;
+      }
+      continue;
+    }
+    const there = mine < 0 ? t : mine;
+    if (t === s + by) {
+      for (let c = 0; c < steps.length; c++)
+        steps[c]! += data[s * channels + c]! - data[there * channels + c]!;
+      continue;
+    }
+    let theirs = t - by;
+    const tx = (t % width) - across;
+    if (tx < 0 || tx >= width || theirs < 0 || theirs >= n || site[theirs]! >= 0) theirs = s;
+    for (let c = 0; c < steps.length; c++)
+      steps[c]! +=
+        (data[s * channels + c]! -
+          data[there * channels + c]! +
+          data[theirs * channels + c]! -
+          data[t * channels + c]!) /
+        2;
+  }
 }
 
 /** For every window pixel the pixel it is copied from, -1 outside the site. */

@@ -3,41 +3,38 @@ export function depthsOf(hole: Uint8Array, width: number, height: number): Float
   const far = 1e6;
   const diagonal = 4 / 3;
   const d = new Float32Array(hole.length);
-  const inside: number[] = [];
-  for (let p = 0; p < hole.length; p++) {
-    if (!hole[p]) continue;
-    d[p] = far;
-    inside.push(p);
-  }
-  const at = (x: number, y: number): number =>
-    x < 0 || y < 0 || x >= width || y >= height ? far : d[y * width + x]!;
-  for (const p of inside) {
-    const x = p % width;
-    const y = Math.floor(p / width);
-    d[p] = Math.min(
-      at(x - 1, y) + 1,
-      at(x, y - 1) + 1,
-      at(x - 1, y - 1) + diagonal,
-      at(x + 1, y - 1) + diagonal,
-    );
-  }
-  for (const p of inside.reverse()) {
-    const x = p % width;
-    const y = Math.floor(p / width);
-    d[p] = Math.min(
-      d[p]!,
-      at(x + 1, y) + 1,
-      at(x, y + 1) + 1,
-      at(x + 1, y + 1) + diagonal,
-      at(x - 1, y + 1) + diagonal,
-    );
-  }
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++) {
+      if (!hole[p]) continue;
+      let least = far;
+      if (x > 0) least = Math.min(least, d[p - 1]! + 1);
+      if (y > 0) {
+        least = Math.min(least, d[p - width]! + 1);
+        if (x > 0) least = Math.min(least, d[p - width - 1]! + diagonal);
+        if (x + 1 < width) least = Math.min(least, d[p - width + 1]! + diagonal);
+      }
+      d[p] = least;
+    }
+  for (let y = height - 1, p = hole.length - 1; y >= 0; y--)
+    for (let x = width - 1; x >= 0; x--, p--) {
+      if (!hole[p]) continue;
+      let least = d[p]!;
+      if (x + 1 < width) least = Math.min(least, d[p + 1]! + 1);
+      if (y + 1 < height) {
+        least = Math.min(least, d[p + width]! + 1);
+        if (x + 1 < width) least = Math.min(least, d[p + width + 1]! + diagonal);
+        if (x > 0) least = Math.min(least, d[p + width - 1]! + diagonal);
+      }
+      d[p] = least;
+    }
   return d;
 }
 
 /** Greatest depth of a mask, px. */
 export function deepestOf(mask: Uint8Array, width: number, height: number): number {
   let most = 0;
-  for (const d of depthsOf(mask, width, height)) if (d > most && d < 1e6) most = d;
+  const depths = depthsOf(mask, width, height);
+  for (let p = 0; p < depths.length; p++)
+    if (depths[p]! > most && depths[p]! < 1e6) most = depths[p]!;
   return most;
 }

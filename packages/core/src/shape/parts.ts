@@ -4,28 +4,33 @@
  */
 export function partsOf(mask: Uint8Array, width: number): Int32Array[] {
   const height = mask.length / width;
-  const seen = new Uint8Array(mask.length);
+  const open = Uint8Array.from(mask);
   const parts: Int32Array[] = [];
-  const stack: number[] = [];
+  // Grows to the largest part and is used again for every one.
+  let pixels = new Int32Array(1024);
   for (let first = 0; first < mask.length; first++) {
-    if (!mask[first] || seen[first]) continue;
-    const pixels: number[] = [];
-    seen[first] = 1;
-    stack.push(first);
-    while (stack.length) {
-      const p = stack.pop()!;
-      pixels.push(p);
+    if (!open[first]) continue;
+    open[first] = 0;
+    pixels[0] = first;
+    let count = 1;
+    for (let k = 0; k < count; k++) {
+      const p = pixels[k]!;
       const x = p % width;
       const y = (p / width) | 0;
+      if (count + 8 > pixels.length) {
+        const more = new Int32Array(2 * pixels.length);
+        more.set(pixels);
+        pixels = more;
+      }
       for (let b = Math.max(0, y - 1); b <= Math.min(height - 1, y + 1); b++)
         for (let a = Math.max(0, x - 1); a <= Math.min(width - 1, x + 1); a++) {
           const q = b * width + a;
-          if (!mask[q] || seen[q]) continue;
-          seen[q] = 1;
-          stack.push(q);
+          if (!open[q]) continue;
+          open[q] = 0;
+          pixels[count++] = q;
         }
     }
-    parts.push(Int32Array.from(pixels).sort());
+    parts.push(pixels.slice(0, count).sort());
   }
   return parts;
 }

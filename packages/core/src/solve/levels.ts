@@ -53,12 +53,9 @@ export function layOut(system: System): Levels {
   let bytes = MOST_LEVELS * LEVEL_WORDS * 4 + 64;
   for (const { cells } of sizes) bytes += cells * (1 + 5 * 4 + 3 * 16 + 4) + 4;
   bytes += sizes[0]!.cells * 3 * 16;
-  const arena = openArena<SolveKernel>(
-    SOLVE_KERNEL,
-    bytes,
-    sizes.length * ARRAYS_PER_LEVEL + 8,
-    true,
-  );
+  const arena = openArena<SolveKernel>(SOLVE_KERNEL, bytes, sizes.length * ARRAYS_PER_LEVEL + 8, {
+    once: true,
+  });
   const table = arena.words(MOST_LEVELS * LEVEL_WORDS);
   const vectors = sizes.map((size, k) => layOutLevel(arena, table, k, size));
   const first = vectors[0]!;

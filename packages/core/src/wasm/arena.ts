@@ -2,14 +2,19 @@
 export interface Arena<Kernel> {
   /** The compiled kernel's functions; addresses are byte offsets into its memory. */
   readonly kernel: Kernel;
+  /** Memory and module, for threads that work on them together. */
+  readonly room: Room;
   bytes(length: number): Uint8Array;
+  shorts(length: number): Int16Array;
   words(length: number): Int32Array;
   floats(length: number): Float32Array;
   doubles(length: number): Float64Array;
 }
 
 interface WasmApi {
-  Memory: new (limits: { initial: number }) => { readonly buffer: ArrayBuffer };
+  Memory: new (limits: { initial: number; maximum?: number; shared?: boolean }) => {
+    readonly buffer: ArrayBuffer;
+  };
   Module: new (bytes: Uint8Array) => object;
   Instance: new (module: object, imports: object) => { readonly exports: object };
 }
@@ -25,9 +30,20 @@ const KEPT = 48_000_000;
 const compiled = new Map<string, object>();
 const kept = new Map<string, Room>();
 
-interface Room {
+/** An instance of a kernel with the memory it works on. */
+export interface Room {
+  /** The compiled module; with shared memory other threads make instances of their own. */
+  readonly module: object;
   readonly memory: { readonly buffer: ArrayBuffer };
   readonly exports: object;
+}
+
+/** Options of {@link openArena}. */
+export interface ArenaOptions {
+  /** The arrays are done with before the kernel's next arena is opened: it takes over the memory. @default false */
+  once?: boolean;
+  /** The kernel was compiled for memory that threads share. @default false */
+  shared?: boolean;
 }
 
 /**
@@ -35,21 +51,20 @@ interface Room {
  * @param code base64 of a module that imports its memory
  * @param bytes room for arrays of these many bytes in all, each rounded up
  * @param arrays how many arrays will be cut
- * @param once true when the arrays are done with before the kernel's next arena is opened: it takes over the memory
  * @throws RangeError when there is not so much memory
  */
 export function openArena<Kernel>(
   code: string,
   bytes: number,
   arrays: number,
-  once = false,
+  { once = false, shared = false }: ArenaOptions = {},
 ): Arena<Kernel> {
   const needed = bytes + (arrays + 64) * ALIGN + PAGE;
   let room = once ? kept.get(code) : undefined;
   if (room && room.memory.buffer.byteLength >= needed)
     new Uint8Array(room.memory.buffer, GLOBALS, needed - GLOBALS).fill(0);
   else {
-    room = makeRoom(code, needed);
+    room = makeRoom(code, needed, shared);
     if (once && needed <= KEPT) kept.set(code, room);
   }
   const { memory, exports } = room;
@@ -61,24 +76,29 @@ export function openArena<Kernel>(
   };
   return {
     kernel: exports as Kernel,
+    room,
     bytes: (length) => new Uint8Array(memory.buffer, cut(length), length),
+    shorts: (length) => new Int16Array(memory.buffer, cut(length * 2), length),
     words: (length) => new Int32Array(memory.buffer, cut(length * 4), length),
     floats: (length) => new Float32Array(memory.buffer, cut(length * 4), length),
     doubles: (length) => new Float64Array(memory.buffer, cut(length * 8), length),
   };
 }
 
-function makeRoom(code: string, needed: number): Room {
+function makeRoom(code: string, needed: number, shared: boolean): Room {
   let module = compiled.get(code);
   if (!module) compiled.set(code, (module = new WebAssembly.Module(fromBase64(code))));
-  const memory = new WebAssembly.Memory({ initial: Math.ceil(needed / PAGE) });
+  const initial = Math.ceil(needed / PAGE);
+  const memory = new WebAssembly.Memory(
+    shared ? { initial, maximum: initial, shared } : { initial },
+  );
   const env = {
     memory,
     abort: () => {
       throw new Error('a kernel gave up');
     },
   };
-  return { memory, exports: new WebAssembly.Instance(module, { env }).exports };
+  return { module, memory, exports: new WebAssembly.Instance(module, { env }).exports };
 }
 
 const ALPHABET = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';

@@ -1,0 +1,219 @@
+import type { Raster } from '../raster/raster.js';
+import { whiteOf } from '../raster/raster.js';
+import { deepestOf } from '../shape/depth.js';
+import type { Point } from '../shape/site.js';
+import type { Field } from './field.js';
+import { MOST } from './level.js';
+
+/** A line of structure, an edge or a bar, that goes on across the hole: a smooth curve through these points. */
+export interface GuideLine {
+  readonly points: readonly Point[];
+}
+
+/** What guides say of hole pixels at the finest level. */
+export interface GuidePaths {
+  readonly width: number;
+  readonly pixels: Int32Array;
+  /** Three values a pixel, in quarters of an 8-bit code. */
+  readonly colours: Float32Array;
+  /** 1 on the curve, falling to 0 at the rim of its band. */
+  readonly weights: Float32Array;
+}
+
+/** px between points of a curve. */
+const STEP = 0.5;
+/** How far outside the hole an edge's profile is read along the curve, px. */
+const READ = { from: 1, to: 10 } as const;
+/** Curves are carried on straight by so much at either end, px. */
+const BEYOND = 24;
+
+/**
+ * Carries the profiles of edges into the hole: across the curve colour is read on known ground where it enters and
+ * leaves, and in between passes from one to the other (structure before texture, after Sun et al., "Image Completion
+ * with Structure Propagation", SIGGRAPH 2005).
+ * @param hole 1 = to be filled
+ */
+export function guidePaths(
+  window: Raster,
+  hole: Uint8Array,
+  guides: readonly GuideLine[],
+): GuidePaths {
+  const { width, height } = window;
+  const half = Math.min(32, Math.max(5, Math.round(0.6 * deepestOf(hole, width, height))));
+  const best = new Map<number, { weight: number; colour: readonly number[] }>();
+  for (const guide of guides) {
+    const curve = sampled(guide.points);
+    const inside = curve.map(([x, y]) => holeAt(hole, width, height, x, y));
+    for (let from = inside.indexOf(true); from >= 0;) {
+      let to = from;
+      while (to + 1 < curve.length && inside[to + 1]) to++;
+      paintRun(window, hole, curve, from, to, half, best);
+      from = inside.indexOf(true, to + 1);
+    }
+  }
+  const pixels = Int32Array.from(best.keys()).sort();
+  const colours = new Float32Array(3 * pixels.length);
+  const weights = new Float32Array(pixels.length);
+  pixels.forEach((p, k) => {
+    const { weight, colour } = best.get(p)!;
+    weights[k] = weight;
+    colours.set(colour, 3 * k);
+  });
+  return { width, pixels, colours, weights };
+}
+
+/**
+ * What draws a level's hole pixels towards the guides.
+ * @param k how often the level was halved
+ * @returns a function that pulls with a strength 0..1; null where no guide reaches the level's hole
+ */
+export function guidePull(
+  { level }: Field,
+  { width, pixels, colours, weights }: GuidePaths,
+  k: number,
+): ((strength: number) => void) | null {
+  const sums = new Map<number, Float64Array>();
+  pixels.forEach((p, i) => {
+    const x = (p % width) >> k;
+    const y = Math.floor(p / width) >> k;
+    if (x >= level.width || y >= level.height) return;
+    const q = y * level.width + x;
+    if (!level.hole[q]) return;
+    let sum = sums.get(q);
+    if (!sum) sums.set(q, (sum = new Float64Array(5)));
+    const w = weights[i]!;
+    for (let c = 0; c < 3; c++) sum[c]! += w * colours[3 * i + c]!;
+    sum[3]! += w;
+    sum[4]! += 1;
+  });
+  if (!sums.size) return null;
+  return (strength) => {
+    for (const [q, sum] of sums) {
+      const share = (strength * sum[3]!) / sum[4]!;
+      if (!(sum[3]! > 0)) continue;
+      for (let c = 0; c < 3; c++) {
+        const now = level.pixels[4 * q + c]!;
+        level.pixels[4 * q + c] = now + share * (sum[c]! / sum[3]! - now) + 0.5;
+      }
+    }
+  };
+}
+
+function paintRun(
+  window: Raster,
+  hole: Uint8Array,
+  curve: readonly Point[],
+  from: number,
+  to: number,
+  half: number,
+  best: Map<number, { weight: number; colour: readonly number[] }>,
+): void {
+  const { width, height } = window;
+  const before = profile(window, hole, curve, from, -1, half);
+  const after = profile(window, hole, curve, to, 1, half);
+  if (!before && !after) return;
+  for (let i = from; i <= to; i++) {
+    const [nx, ny] = normalAt(curve, i);
+    const share = to > from ? (i - from) / (to - from) : 0.5;
+    for (let d = -2 * half; d <= 2 * half; d++) {
+      const off = d / 2;
+      const x = Math.round(curve[i]![0] + off * nx);
+      const y = Math.round(curve[i]![1] + off * ny);
+      if (!holeAt(hole, width, height, x, y)) continue;
+      const a = before?.[d + 2 * half] ?? after?.[d + 2 * half];
+      const b = after?.[d + 2 * half] ?? before?.[d + 2 * half];
+      if (!a || !b) continue;
+      const weight = 1 - Math.abs(off) / (half + 1);
+      const p = y * width + x;
+      if ((best.get(p)?.weight ?? 0) >= weight) continue;
+      best.set(p, { weight, colour: a.map((v, c) => v + share * (b[c]! - v)) });
+    }
+  }
+}
+
+/** Mean colours across the curve on known ground just outside a run; null where there is none. */
+function profile(
+  { width, height, channels, data }: Raster,
+  hole: Uint8Array,
+  curve: readonly Point[],
+  end: number,
+  way: 1 | -1,
+  half: number,
+): (readonly number[] | undefined)[] | null {
+  const scale = MOST / whiteOf(data);
+  let found = false;
+  const across = Array.from({ length: 4 * half + 1 }, (_, k) => {
+    const off = (k - 2 * half) / 2;
+    const sum = [0, 0, 0];
+    let count = 0;
+    for (let s = READ.from / STEP; s <= READ.to / STEP; s++) {
+      const i = end + way * s;
+      if (i < 0 || i >= curve.length) break;
+      const [nx, ny] = normalAt(curve, i);
+      const x = Math.round(curve[i]![0] + off * nx);
+      const y = Math.round(curve[i]![1] + off * ny);
+      if (x < 0 || y < 0 || x >= width || y >= height || hole[y * width + x]) continue;
+      const p = (y * width + x) * channels;
+      for (let c = 0; c < 3; c++) sum[c]! += data[p + (channels >= 3 ? c : 0)]! * scale;
+      count++;
+    }
+    if (!count) return undefined;
+    found = true;
+    return sum.map((v) => v / count);
+  });
+  return found ? across : null;
+}
+
+/** The curve at even steps: Catmull-Rom through the points, carried on straight at both ends. */
+export function sampled(points: readonly Point[]): Point[] {
+  const first = points[0]!;
+  const last = points[points.length - 1]!;
+  const carried = [
+    beyond(points[1] ?? first, first),
+    ...points,
+    beyond(points[points.length - 2] ?? last, last),
+  ];
+  const at = (k: number): Point => carried[Math.min(carried.length - 1, Math.max(0, k))]!;
+  const curve: Point[] = [];
+  for (let k = 0; k + 1 < carried.length; k++) {
+    const [a, b, c, d] = [at(k - 1), at(k), at(k + 1), at(k + 2)];
+    const length = distance(b, c);
+    const steps = Math.max(1, Math.round(length / STEP));
+    for (let s = 0; s < steps; s++) {
+      const t = s / steps;
+      curve.push([catmull(a[0], b[0], c[0], d[0], t), catmull(a[1], b[1], c[1], d[1], t)]);
+    }
+  }
+  return curve;
+}
+
+function beyond(from: Point, to: Point): Point {
+  const length = Math.max(1e-6, distance(from, to));
+  return [
+    to[0] + ((to[0] - from[0]) * BEYOND) / length,
+    to[1] + ((to[1] - from[1]) * BEYOND) / length,
+  ];
+}
+
+function catmull(a: number, b: number, c: number, d: number, t: number): number {
+  return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
+}
+
+function normalAt(curve: readonly Point[], i: number): Point {
+  const a = curve[Math.max(0, i - 4)]!;
+  const b = curve[Math.min(curve.length - 1, i + 4)]!;
+  const length = Math.max(1e-6, distance(a, b));
+  return [-(b[1] - a[1]) / length, (b[0] - a[0]) / length];
+}
+
+function distance(a: Point, b: Point): number {
+  const x = b[0] - a[0];
+  const y = b[1] - a[1];
+  return Math.sqrt(x * x + y * y);
+}
+
+function holeAt(hole: Uint8Array, width: number, height: number, x: number, y: number): boolean {
+  const px = Math.round(x);
+  const py = Math.round(y);
+  return px >= 0 && py >= 0 && px < width && py < height && hole[py * width + px] === 1;
+}

@@ -1,0 +1,46 @@
+/** How a hole is searched: set by how deep it is. */
+export interface Manner {
+  /**
+   * How much texture counts beside colour when patches are compared (the lambda of Newson et al.). Voting smooths, and
+   * smooth content finds smooth sources: without weight on texture the filling washes out from level to level.
+   */
+  readonly texture: number;
+  /** The pyramid ends when the deepest point of the hole is no deeper than this many px. */
+  readonly coarsestDepth: number;
+  /** Trust in a patch halves so many times with every px into the hole. */
+  readonly distrust: number;
+  /** Sweeps a round on coarse levels. */
+  readonly sweeps: number;
+  /** Scale of the fall of votes, as a share of the mean difference. */
+  readonly sharpness: number;
+  /** How far, px at the finest level, matches are tried by chance. */
+  readonly reach: number;
+}
+
+/** Up to this depth, px, a hole is a wire, a scratch, a crease. */
+const THIN = 16;
+
+/**
+ * The manner for a hole of this depth, px. Thin damage is like what stands beside it: far tries were measured to cost
+ * likeness and texture both, since with much to choose from the smoothest is always at hand. Deep holes need the reach,
+ * more weight on texture and sharper votes, or they wash out.
+ */
+export function mannerFor(depth: number): Manner {
+  return depth <= THIN
+    ? {
+        texture: 4,
+        coarsestDepth: 12,
+        distrust: 2,
+        sweeps: 2,
+        sharpness: 0.5,
+        reach: Math.round(10 + 2 * depth),
+      }
+    : {
+        texture: 7,
+        coarsestDepth: 8,
+        distrust: 1,
+        sweeps: 4,
+        sharpness: 0.25,
+        reach: Math.round(48 + 6 * depth),
+      };
+}

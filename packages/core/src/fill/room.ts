@@ -1,0 +1,82 @@
+import type { Crew, Range } from '../task/crew.js';
+import { MOST_RANGES } from '../task/crew.js';
+import type { Arena } from '../wasm/arena.js';
+import { openArena } from '../wasm/arena.js';
+import { FILL_KERNEL } from './fill-kernel.js';
+
+/** Functions of kernels/fill.ts that prepare a level; addresses in bytes. */
+export interface FillKernel {
+  texture(
+    pixels: number,
+    hole: number,
+    luma: number,
+    step: number,
+    columns: number,
+    width: number,
+    height: number,
+    weight: number,
+  ): void;
+  soften(pixels: number, count: number): void;
+  halve(
+    pixels: number,
+    hole: number,
+    banned: number,
+    width: number,
+    smallPixels: number,
+    smallHole: number,
+    smallBanned: number,
+    smallWidth: number,
+    smallHeight: number,
+  ): void;
+  survey(
+    hole: number,
+    banned: number,
+    source: number,
+    number: number,
+    target: number,
+    holes: number,
+    columns: number,
+    counts: number,
+    width: number,
+    height: number,
+  ): void;
+  depths(hole: number, depth: number, width: number, height: number): void;
+  trusts(
+    depth: number,
+    target: number,
+    trust: number,
+    table: number,
+    last: number,
+    count: number,
+  ): void;
+}
+
+/** Words a range of votes needs for itself. */
+export const VOTE_WORDS = 156;
+/** Rows are loaded 16 bytes at a time: the last ones reach a little beyond the pixels. */
+export const SLACK = 64;
+
+/** The memory of one search, and the threads that work in it. */
+export interface FillRoom {
+  readonly arena: Arena<FillKernel>;
+  readonly scratch: Int32Array;
+  /** Runs one of the kernel's shared functions over ranges. */
+  run(
+    name: 'measure' | 'improve' | 'vote' | 'agree',
+    args: readonly number[],
+    ranges: readonly Range[],
+  ): void;
+}
+
+/** Room for arrays of these many bytes in all. @param arrays how many arrays will be cut */
+export function openFillRoom(bytes: number, arrays: number, crew: Crew): FillRoom {
+  const words = VOTE_WORDS * MOST_RANGES;
+  const arena = openArena<FillKernel>(FILL_KERNEL, bytes + 4 * words, arrays + 1, {
+    shared: true,
+  });
+  return {
+    arena,
+    scratch: arena.words(words),
+    run: (name, args, ranges) => crew.run(arena.room, name, args, ranges),
+  };
+}

@@ -1,0 +1,48 @@
+import { createRaster, frameOf, packDonorMap, searchFill, seededRandom } from '@tersum/core';
+import { ThreadCrew } from './thread-crew.js';
+
+function madeUp(width: number, height: number) {
+  const random = seededRandom(8);
+  const picture = createRaster(width, height, 3);
+  for (let i = 0; i < picture.data.length; i++)
+    picture.data[i] = 60 + ((i >> 5) % 90) + random.between(0, 60);
+  const hole = new Uint8Array(width * height);
+  for (let y = 30; y < 110; y++) for (let x = 40; x < 130; x++) hole[y * width + x] = 1;
+  return { picture, hole, none: new Uint8Array(hole.length) };
+}
+
+describe('a crew of threads', () => {
+  test.each([1, 2, 3, 5])('%d threads decide the same, byte for byte', async (threads) => {
+    const { picture, hole, none } = madeUp(190, 150);
+    const crew = new ThreadCrew(threads);
+    try {
+      const search = (more: object): Uint8Array =>
+        packDonorMap(searchFill(picture, frameOf(picture), hole, none, { seed: 5, ...more }));
+      const alone = search({});
+      expect(search({ crew })).toEqual(alone);
+      expect(search({ crew })).toEqual(alone);
+    } finally {
+      await crew.close();
+    }
+  });
+
+  test('calls every range once, and shares them out', async () => {
+    const crew = new ThreadCrew(3);
+    try {
+      const { picture, hole, none } = madeUp(170, 140);
+      const run = jest.spyOn(crew, 'run');
+      searchFill(picture, frameOf(picture), hole, none, { crew });
+      expect(run.mock.calls.some(([, , , ranges]) => ranges.length > 4)).toBe(true);
+    } finally {
+      await crew.close();
+    }
+  });
+
+  test('a call that does not fit is refused', () => {
+    const crew = new ThreadCrew(2);
+    const ranges = Array.from({ length: 65 }, (_, k) => [k, k + 1] as const);
+    const room = { module: {}, memory: { buffer: new ArrayBuffer(8) }, exports: {} };
+    expect(() => crew.run(room, 'improve', [], ranges)).toThrow(RangeError);
+    return crew.close();
+  });
+});

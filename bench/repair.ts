@@ -11,7 +11,7 @@ import {
   supportOf,
 } from '@tersum/core';
 import type { Method, Repair } from '@tersum/document';
-import { replay, searchDonorMap } from '@tersum/document';
+import { plainFill, replay, searchDonorMap } from '@tersum/document';
 import { donorQuality, donorSpeed, edgeQuality } from './quality.js';
 import { openLarge } from './browser.js';
 import { printTimes } from './figures.js';
@@ -95,11 +95,11 @@ async function engine(): Promise<void> {
     ],
   ];
   for (const [name, site, width] of sites) {
-    const fill: Method = { kind: 'fill', search: crypto.randomUUID(), seed: 1, adapt: 1 };
+    const fill: Method = plainFill(crypto.randomUUID());
     const repair = repairOf(fill, site, width);
-    searchDonorMap(repair, picture, [], []);
+    searchDonorMap({ repair, original: picture, below: [], others: [], later: [] });
     const begin = performance.now();
-    const map = searchDonorMap(repair, picture, [], []);
+    const map = searchDonorMap({ repair, original: picture, below: [], others: [], later: [] });
     const ms = performance.now() - begin;
     const pixels = map.dx.reduce((n, v) => n + (v > -32768 ? 1 : 0), 0);
     const frame = frameOf(picture);

@@ -1,5 +1,5 @@
 import type { Edit, Repair } from '@tersum/document';
-import { shiftDonor } from '@tersum/document';
+import { plainFill, shiftDonor } from '@tersum/document';
 import { fixedId } from './ids.js';
 
 /** What a made-up repair says of itself; the rest is filled in. */
@@ -27,7 +27,7 @@ export function addRepair(name: string, layerId: string, position: number, sketc
 
 /** A fill with a search of its own. */
 export function fillOf(name: string, seed = 1): Repair['method'] {
-  return { kind: 'fill', search: fixedId(`search ${name}`), seed, adapt: 1 };
+  return plainFill(fixedId(`search ${name}`), seed);
 }
 
 /** Spots mended by grafts from a donor beside each. */

@@ -42,7 +42,7 @@ export function guidePaths(
   const half = Math.min(32, Math.max(5, Math.round(0.6 * deepestOf(hole, width, height))));
   const best = new Map<number, { weight: number; colour: readonly number[] }>();
   for (const guide of guides) {
-    const curve = sampled(guide.points);
+    const curve = sampledGuide(guide.points);
     const inside = curve.map(([x, y]) => holeAt(hole, width, height, x, y));
     for (let from = inside.indexOf(true); from >= 0;) {
       let to = from;
@@ -165,7 +165,7 @@ function profile(
 }
 
 /** The curve at even steps: Catmull-Rom through the points, carried on straight at both ends. */
-export function sampled(points: readonly Point[]): Point[] {
+export function sampledGuide(points: readonly Point[]): Point[] {
   const first = points[0]!;
   const last = points[points.length - 1]!;
   const carried = [

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { PictureSchema } from '../schema/job.js';
 import { EditSchema } from '../schema/change.js';
 import { DonorSchema } from '../schema/donor.js';
+import { FillSchema, GuideSchema } from '../schema/fill.js';
 import { LayerSchema, RepairSchema } from '../schema/repair.js';
 
 const point = z.tuple([z.number().finite(), z.number().finite()]);
@@ -34,6 +35,11 @@ export const ViewSchema = z.object({
   donorChanged: z.array(z.uuid()),
   /** Repairs that could not be computed, and why. */
   failed: z.record(z.string(), z.string()),
+  /** Where fills are least sure of themselves, by repair: a dab's middle and width, px, and the mean confidence 0..1. */
+  unsure: z.record(
+    z.string(),
+    z.array(z.object({ x: z.number(), y: z.number(), width: z.number(), confidence: z.number() })),
+  ),
 });
 export type View = z.infer<typeof ViewSchema>;
 
@@ -62,6 +68,17 @@ export const PictureEventSchema = z.discriminatedUnion('type', [
     view: ViewSchema,
     /** Of the tiles asked for lately; anything else is fetched by its key. */
     fresh: z.array(FreshPartSchema),
+  }),
+  /** What a fill that is still being searched comes to so far. */
+  z.object({
+    type: z.literal('rough'),
+    repairId: z.uuid(),
+    x: z.int(),
+    y: z.int(),
+    width: z.int().min(1),
+    height: z.int().min(1),
+    /** Base64 of 8-bit samples, four a pixel, row by row. */
+    samples: z.string(),
   }),
   z.object({ type: z.literal('trouble'), message: z.string() }),
 ]);
@@ -133,6 +150,44 @@ export const AdviceAnswerSchema = z.object({
     .nullable(),
 });
 export type AdviceAnswer = z.infer<typeof AdviceAnswerSchema>;
+
+/** A region that may supply pixels: shares of the surroundings and of the site's ring, 0..1; mean colour, 8-bit. */
+export const GroundSchema = z.object({
+  outline: z.array(point),
+  area: z.number(),
+  ring: z.number(),
+  colour: z.tuple([z.number(), z.number(), z.number()]),
+});
+export type GroundOffer = z.infer<typeof GroundSchema>;
+export const GroundAnswerSchema = z.object({ grounds: z.array(GroundSchema) });
+export const GuideAnswerSchema = z.object({ guides: z.array(GuideSchema) });
+/** Outlines in the order in which they are best filled. */
+export const PortionAnswerSchema = z.object({ portions: z.array(z.array(point)) });
+
+/** Asks for fillings of one site, each under the name of a search that is kept. */
+export const VariantQuerySchema = z.object({
+  repair: RepairSchema,
+  /** How many were made before: the next ones differ from them. */
+  from: z.int().min(0).max(300).default(0),
+});
+/** A filling that was searched and kept; what gives it away, and how much. */
+export const VariantSchema = z.object({
+  search: z.uuid(),
+  seed: z.int(),
+  lean: FillSchema.shape.lean,
+  figures: z.object({ seam: z.number(), texture: z.number(), repeats: z.number() }),
+  score: z.number(),
+});
+export type VariantOffer = z.infer<typeof VariantSchema>;
+/** Best first. */
+export const VariantAnswerSchema = z.object({ variants: z.array(VariantSchema) });
+
+/** How sure a fill is, pixel by pixel. */
+export const ConfidenceAnswerSchema = z.object({
+  rect: z.object({ x: z.int(), y: z.int(), width: z.int(), height: z.int() }),
+  /** Base64, a byte a pixel: 255 sure, 0 not at all or no part of the site. */
+  samples: z.string(),
+});
 
 export const RegionQuerySchema = z.object({ scribble: z.array(point).min(1).max(5000) });
 export const RegionAnswerSchema = z.object({ outline: z.array(point).nullable() });

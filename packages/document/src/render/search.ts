@@ -1,9 +1,8 @@
-import type { DonorMap, DonorOffer, Raster, Rect, Task } from '@tersum/core';
+import type { DonorOffer, Raster, Rect } from '@tersum/core';
 import {
   adviseFor,
   coverageOf,
   crop,
-  deepestOf,
   enclose,
   findDonors,
   findTwins,
@@ -13,14 +12,10 @@ import {
   growRegion,
   intersect,
   isEmpty,
-  meets,
   placementMap,
   reachFor,
-  searchFill,
-  searchMargin,
   shift,
   siteFacts,
-  supportOf,
 } from '@tersum/core';
 import type { DonorSearchOptions, LineRun, Point } from '@tersum/core';
 import type { AdviceAnswer, Offer, TwinOffer } from '../api/messages.js';
@@ -28,35 +23,13 @@ import { isCopy } from '../schema/method.js';
 import type { Repair } from '../schema/repair.js';
 import type { Patch } from './patch.js';
 import { compose, patchesIn } from './patch.js';
-import { siteCoverage, siteMiddle, siteRect } from './site-area.js';
+import { siteMiddle, siteRect } from './site-area.js';
+import { siteMask } from './site-mask.js';
 
 /** How far around a site twins, edges and outlines are looked for, px. */
 const TWIN_REACH = 480;
 const ADVICE_SIGHT = 40;
 const REGION_SIGHT = { least: 80, sizes: 2 };
-
-/**
- * Runs the search of a fill over the picture as it stands below the repair.
- * @param others repairs whose sites are still open or mended: nothing is copied from them
- * @throws NothingToCopy, Cancelled
- */
-export function searchDonorMap(
-  repair: Repair,
-  original: Raster,
-  below: readonly Patch[],
-  others: readonly Repair[],
-  task?: Task,
-): DonorMap {
-  if (repair.method.kind !== 'fill') throw new Error('only fills have donor maps');
-  const frame = frameOf(original);
-  const site = coverageOf(repair.site, repair, frame);
-  const depth = deepestOf(supportOf(site), site.rect.width, site.rect.height);
-  const window = intersect(grow(site.rect, searchMargin(depth)), frame);
-  const pixels = compose(original, patchesIn(below, window), window);
-  const hole = siteMask([repair], window, frame);
-  const banned = siteMask(others, window, frame);
-  return searchFill(pixels, window, hole, banned, { seed: repair.method.seed }, task);
-}
 
 /** What searches around a repair's site look at. */
 interface SiteView {
@@ -209,19 +182,4 @@ export function searchLine(original: Raster, from: Point, to: Point): LineRun | 
   const local = ([x, y]: Point): Point => [x - window.x, y - window.y];
   const line = fitLineRun(crop(original, window), local(from), local(to));
   return line && { ...line, points: line.points.map(([x, y]) => [x + window.x, y + window.y]) };
-}
-
-/** 1 where any of the repairs' sites covers a pixel of `window`. */
-function siteMask(repairs: readonly Repair[], window: Rect, frame: Rect): Uint8Array {
-  const mask = new Uint8Array(window.width * window.height);
-  for (const repair of repairs) {
-    if (!meets(siteRect(repair, frame), window)) continue;
-    const { rect, values } = siteCoverage(repair, frame);
-    const common = intersect(rect, window);
-    for (let y = common.y; y < common.y + common.height; y++)
-      for (let x = common.x; x < common.x + common.width; x++)
-        if (values[(y - rect.y) * rect.width + x - rect.x]! > 0)
-          mask[(y - window.y) * window.width + x - window.x] = 1;
-  }
-  return mask;
 }

@@ -1,10 +1,11 @@
 import type { DonorMap, Raster } from '@tersum/core';
 import { createRaster, digest, packDonorMap, seededRandom } from '@tersum/core';
 import type { Method } from '../schema/method.js';
-import type { Records, Repair, Site } from '../schema/repair.js';
+import type { Records, Repair } from '../schema/repair.js';
+import type { Site } from '../schema/site.js';
 import type { Patch } from './patch.js';
 import { replay } from './replay.js';
-import { searchDonorMap } from './search.js';
+import { searchDonorMap } from './fill-search.js';
 import type { FoundMap, WalkHost } from './walk.js';
 
 /** A small noisy picture for tests. */
@@ -69,9 +70,9 @@ export function testHost(original: Raster, found: Map<string, FoundMap>) {
     async found(search) {
       return found.get(search);
     },
-    async search(repair, below, others) {
+    async search(repair, below, others, later) {
       count.searches++;
-      return searchDonorMap(repair, original, below, others);
+      return searchDonorMap({ repair, original, below, others, later });
     },
     async keepFound(search, map: DonorMap, below) {
       const kept = { map, hash: digest(packDonorMap(map)), below };

@@ -5,8 +5,10 @@ import { applyEdits } from '../changes/records.js';
 import type { Edit } from '../schema/change.js';
 import type { Donor } from '../schema/donor.js';
 import { shiftDonor } from '../schema/donor.js';
+import { plainFill } from '../schema/fill.js';
 import type { Method } from '../schema/method.js';
-import type { Records, Repair, Site } from '../schema/repair.js';
+import type { Records, Repair } from '../schema/repair.js';
+import type { Site } from '../schema/site.js';
 import { activeRepairs } from './order.js';
 import { compose } from './patch.js';
 import { coverageIn, ringRect } from './site-area.js';
@@ -94,12 +96,9 @@ const method: fc.Arbitrary<Method> = fc.oneof(
   { weight: 1, arbitrary: fc.constant({ kind: 'give back' as const }) },
   {
     weight: 1,
-    arbitrary: fc.record({
-      kind: fc.constant('fill' as const),
-      search: fc.integer({ min: 0, max: 5 }).map((n) => testId(3, n)),
-      seed: fc.constant(1),
-      adapt: fc.constantFrom(0, 0.5, 1),
-    }),
+    arbitrary: fc
+      .tuple(fc.integer({ min: 0, max: 5 }), fc.constantFrom(0, 0.5, 1))
+      .map(([n, adapt]) => plainFill(testId(3, n), 1, adapt)),
   },
 );
 const repair: fc.Arbitrary<Repair> = fc
@@ -242,7 +241,7 @@ describe('walk', () => {
 
   test('a fill is searched once, replayed from its map, and marked when what it copies from changes', async () => {
     const original = testPicture(W, H, 'u8', 3);
-    const fill: Method = { kind: 'fill', search: testId(3, 1), seed: 1, adapt: 1 };
+    const fill: Method = plainFill(testId(3, 1));
     const below = testRepair(
       0,
       { kind: 'rectangle', x: 4, y: 4, width: 64, height: 12 },

@@ -1,5 +1,13 @@
-import type { DonorMap, Rect, Task } from '@tersum/core';
-import { checkpoint, digestText, isEmpty, meets, NothingToCopy, portionOf } from '@tersum/core';
+import type { DonorMap, Rect, Task, UnsurePlace } from '@tersum/core';
+import {
+  checkpoint,
+  digestText,
+  isEmpty,
+  meets,
+  NothingToCopy,
+  portionOf,
+  unsurePlaces,
+} from '@tersum/core';
 import type { Records, Repair } from '../schema/repair.js';
 import { activeRepairs } from './order.js';
 import type { Patch } from './patch.js';
@@ -7,7 +15,7 @@ import { readRects } from './replay.js';
 import { siteRect } from './site-area.js';
 
 /** Raised whenever a replay may give other bytes than before: old results are then computed anew. */
-export const ENGINE_VERSION = 2;
+export const ENGINE_VERSION = 3;
 
 /** What a fill's search found, and over what. */
 export interface FoundMap {
@@ -24,11 +32,15 @@ export interface WalkHost {
   patch(key: string, repair: Repair, map: DonorMap | null, below: readonly Patch[]): Promise<Patch>;
   /** The map a search ended in, if it has. */
   found(search: string): Promise<FoundMap | undefined>;
-  /** Runs a fill's search; throws NothingToCopy when it cannot be done. `others` are the repairs whose sites nothing may be copied from. */
+  /**
+   * Runs a fill's search; throws NothingToCopy when it cannot be done. `others` are the repairs whose sites nothing may
+   * be copied from, `later` those of them that come after it.
+   */
   search(
     repair: Repair,
     below: readonly Patch[],
     others: readonly Repair[],
+    later: readonly Repair[],
     task: Task,
   ): Promise<DonorMap>;
   /** Keeps what a search ended in for good. */
@@ -39,6 +51,8 @@ export interface WalkHost {
 export interface Rendered {
   readonly repairId: string;
   readonly patch: Patch;
+  /** Where a fill is least sure of itself. */
+  readonly unsure: readonly UnsurePlace[];
   /** What the donors were searched over has changed since: a person may want a new search. */
   readonly donorChanged: boolean;
 }
@@ -97,7 +111,7 @@ async function one(
   task: Task,
 ): Promise<Rendered> {
   const found = repair.method.kind === 'fill' ? await decided(repair.method.search) : null;
-  const below = belowRead(found?.map ?? null);
+  const below = patchesRead(repair, found?.map ?? null, patches, frame);
   const key = digestText(
     `${ENGINE_VERSION} ${original} ${found?.hash ?? ''} ${decisionsOf(repair)} ${namesOf(below)}`,
   );
@@ -105,21 +119,46 @@ async function one(
   return {
     repairId: repair.id,
     patch,
+    unsure: found ? unsureOf(found) : [],
     donorChanged: found !== null && found.below !== namesOf(below),
   };
-
-  function belowRead(map: DonorMap | null): Patch[] {
-    const rects = readRects(repair, map, frame);
-    return patches.filter((p) => rects.some((r) => meets(r, p.rect)));
-  }
 
   async function decided(search: string): Promise<FoundMap> {
     const known = await host.found(search);
     if (known) return known;
     const others = all.filter((r) => r.id !== repair.id);
-    const map = await host.search(repair, patches, others, task);
-    return host.keepFound(search, map, namesOf(belowRead(map)));
+    const later = all.slice(all.indexOf(repair) + 1);
+    const map = await host.search(repair, patches, others, later, task);
+    return host.keepFound(search, map, belowName(repair, map, patches, frame));
   }
+}
+
+/** Names what a fill's search read: when it changes, the donors it chose may not suit any more. */
+export function belowName(
+  repair: Repair,
+  map: DonorMap,
+  patches: readonly Patch[],
+  frame: Rect,
+): string {
+  return namesOf(patchesRead(repair, map, patches, frame));
+}
+
+function patchesRead(
+  repair: Repair,
+  map: DonorMap | null,
+  patches: readonly Patch[],
+  frame: Rect,
+): Patch[] {
+  const rects = readRects(repair, map, frame);
+  return patches.filter((p) => rects.some((r) => meets(r, p.rect)));
+}
+
+const doubts = new WeakMap<DonorMap, UnsurePlace[]>();
+
+function unsureOf({ map }: FoundMap): UnsurePlace[] {
+  let places = doubts.get(map);
+  if (!places) doubts.set(map, (places = unsurePlaces(map)));
+  return places;
 }
 
 const named = new WeakMap<Repair, string>();

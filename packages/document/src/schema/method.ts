@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DonorSchema } from './donor.js';
+import { FillSchema } from './fill.js';
 import { PieceSchema } from './piece.js';
 
 const copied = {
@@ -20,14 +21,7 @@ export const MethodSchema = z.discriminatedUnion('kind', [
     /** Which area was outlined: when it was the good one, sliding moves the site and the donor stays. */
     from: z.enum(['bad', 'good']).default('bad'),
   }),
-  z.object({
-    kind: z.literal('fill'),
-    /** Names the search whose donor map is replayed; a new name asks for a new search. */
-    search: z.uuid(),
-    seed: z.int().min(0).max(0x7fffffff),
-    /** Tone adaptation 0..1. */
-    adapt: z.number().min(0).max(1),
-  }),
+  z.object({ kind: z.literal('fill'), ...FillSchema.shape }),
   z.object({ kind: z.literal('piece'), ...PieceSchema.shape }),
   /** The site is the stroke along which pixels are pushed. */
   z.object({ kind: z.literal('push') }),

@@ -1,43 +1,8 @@
 import { z } from 'zod';
 import { MethodSchema } from './method.js';
+import { SiteSchema } from './site.js';
 
 const finite = z.number().finite();
-const point = z.tuple([finite, finite]);
-const MOST_POINTS = 20_000;
-
-const singles = [
-  z.object({ kind: z.literal('dab'), at: point }),
-  z.object({ kind: z.literal('stroke'), points: z.array(point).min(1).max(MOST_POINTS) }),
-  z.object({
-    kind: z.literal('chain'),
-    points: z.array(point).min(2).max(MOST_POINTS),
-    bends: z.array(finite).max(MOST_POINTS),
-  }),
-  z.object({ kind: z.literal('outline'), points: z.array(point).min(3).max(MOST_POINTS) }),
-  z.object({
-    kind: z.literal('rectangle'),
-    x: z.int(),
-    y: z.int(),
-    width: z.int().min(1),
-    height: z.int().min(1),
-  }),
-] as const;
-const MOST_PARTS = 2000;
-
-/** Geometry of a site, in the original's pixels (see the core's shapes). */
-export const SiteSchema = z.discriminatedUnion('kind', [
-  ...singles,
-  z.object({
-    kind: z.literal('parts'),
-    parts: z
-      .array(
-        z.object({ shape: z.discriminatedUnion('kind', [...singles]), width: z.number().min(1) }),
-      )
-      .min(1)
-      .max(MOST_PARTS),
-  }),
-]);
-export type Site = z.infer<typeof SiteSchema>;
 
 export const WIDTH_LIMITS = { least: 1, most: 2000 } as const;
 

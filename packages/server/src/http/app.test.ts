@@ -7,7 +7,7 @@ import { decode, encode } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { createRaster, seededRandom } from '@tersum/core';
 import type { Job, Picture, PictureRecords, Repair } from '@tersum/document';
-import { shiftDonor } from '@tersum/document';
+import { plainFill, shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
 import { writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
@@ -229,7 +229,7 @@ describe('the HTTP interface', () => {
     const base = cloneAt(await recordsOf(picture.id), 50);
     const fill: Repair = {
       ...base,
-      method: { kind: 'fill', search: randomUUID(), seed: 1, adapt: 1 },
+      method: plainFill(randomUUID()),
     };
     await change(picture.id, 0, fill).expect(200);
     const first = (await request(app).get(`/api/pictures/${picture.id}/view`).expect(200)).body;

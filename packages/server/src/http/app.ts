@@ -5,6 +5,7 @@ import express from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
 import type { Services } from '../services.js';
+import { fillRoutes } from './fills.js';
 import { guard } from './guard.js';
 import { jobRoutes } from './jobs.js';
 import { exportRoutes, pictureRoutes } from './pictures.js';
@@ -43,6 +44,7 @@ export function createApp(services: Services, pages: string | null, host: string
   app.get('/api/health', (_req, res) => void res.json({ status: 'ok', version: services.version }));
   app.use('/api/jobs', jobRoutes(services));
   app.use('/api/pictures', pictureRoutes(services));
+  app.use('/api/pictures', fillRoutes(services));
   app.use('/api/exports', exportRoutes(services));
   app.use(
     '/api/{*rest}',

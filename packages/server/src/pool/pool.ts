@@ -1,12 +1,15 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
-import type { Task } from '@tersum/core';
+import type { DonorMap, Task } from '@tersum/core';
 import { Cancelled, NothingToCopy } from '@tersum/core';
 import { Piscina } from 'piscina';
 import { UserProblem } from '@tersum/codec';
-import type { Answer, Answers, Wire, WorkerSetup, WorkerTask } from './tasks.js';
+import type { Answer, Answers, Said, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 
 type TaskOf<K extends WorkerTask['kind']> = Extract<WorkerTask, { kind: K }>;
+
+/** Searches that take long: they are watched and can be ended. */
+type Watched = 'search' | 'variant';
 
 /** What a person waits for at the pointer; never queued behind a search or an export. */
 const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
@@ -14,6 +17,9 @@ const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
   'donors',
   'twins',
   'advice',
+  'grounds',
+  'guides',
+  'portions',
   'region',
   'line',
 ]);
@@ -38,24 +44,27 @@ export class WorkPool {
     this.long = new Piscina({ ...options, minThreads: 1, maxThreads: threads });
   }
 
-  async run<K extends Exclude<WorkerTask['kind'], 'search'>>(task: TaskOf<K>): Promise<Answers[K]> {
+  async run<K extends Exclude<WorkerTask['kind'], Watched>>(task: TaskOf<K>): Promise<Answers[K]> {
     const pool = QUICK.has((task as WorkerTask).kind) ? this.quick : this.long;
     return settle<K>(await pool.run(task));
   }
 
   /** Runs a search that reports progress and can be cancelled. @throws Cancelled, NothingToCopy */
-  async search(
-    task: Omit<TaskOf<'search'>, 'wire'>,
-    watch: Task & { signal: AbortSignal },
-  ): Promise<Answers['search']> {
+  async search<K extends Watched>(
+    task: Omit<TaskOf<K>, 'wire'>,
+    watch: Task & { signal: AbortSignal; rough?: (map: DonorMap) => void },
+  ): Promise<Answers[K]> {
     const { port1, port2 } = new MessageChannel();
     const wire: Wire = { cancelled: new Int32Array(new SharedArrayBuffer(4)), port: port2 };
     const cancel = (): void => void Atomics.store(wire.cancelled, 0, 1);
     watch.signal.addEventListener('abort', cancel);
     if (watch.signal.aborted) cancel();
-    port1.on('message', (share: number) => watch.progress?.(share));
+    port1.on('message', (said: Said) => {
+      if (typeof said === 'number') watch.progress?.(said);
+      else watch.rough?.(said);
+    });
     try {
-      return settle<'search'>(await this.long.run({ ...task, wire }, { transferList: [port2] }));
+      return settle<K>(await this.long.run({ ...task, wire }, { transferList: [port2] }));
     } finally {
       watch.signal.removeEventListener('abort', cancel);
       port1.close();

@@ -3,6 +3,10 @@ import type {
   AdviceAnswer,
   DonorWishes,
   ExportFormat,
+  FillPlace,
+  FillVariant,
+  GroundOffer,
+  Guide,
   Offer,
   Patch,
   Repair,
@@ -23,6 +27,9 @@ export interface WorkerSetup {
   readonly warm: boolean;
 }
 
+/** What a long task says on its way: the share done, or a rough donor map. */
+export type Said = number | DonorMap;
+
 /** How a running task is watched and ended from another thread. */
 export interface Wire {
   /** Becomes 1 when the task is cancelled; shared memory. */
@@ -34,14 +41,11 @@ export interface Wire {
 export type WorkerTask =
   | { readonly kind: 'open'; readonly path: string }
   | ({ readonly kind: 'replay' } & ReplayInput)
-  | {
-      readonly kind: 'search';
-      readonly repair: Repair;
-      readonly original: Raster;
-      readonly below: readonly Patch[];
-      readonly others: readonly Repair[];
-      readonly wire: Wire;
-    }
+  | ({ readonly kind: 'search'; readonly wire: Wire } & FillPlace)
+  | ({ readonly kind: 'variant'; readonly wire: Wire } & FillPlace)
+  | ({ readonly kind: 'grounds' } & FillPlace)
+  | ({ readonly kind: 'guides' } & FillPlace)
+  | ({ readonly kind: 'portions' } & FillPlace)
   | {
       readonly kind: 'donors';
       readonly repair: Repair;
@@ -85,6 +89,10 @@ export interface Answers {
   open: OpenPicture;
   replay: Patch;
   search: DonorMap;
+  variant: FillVariant;
+  grounds: GroundOffer[];
+  guides: Guide[];
+  portions: [number, number][][];
   donors: Offer[];
   twins: TwinOffer[];
   advice: AdviceAnswer;

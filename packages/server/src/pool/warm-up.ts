@@ -1,9 +1,10 @@
 import type { Raster } from '@tersum/core';
 import { createRaster } from '@tersum/core';
 import type { Method, Repair } from '@tersum/document';
-import { replay, searchDonorMap, shiftDonor } from '@tersum/document';
+import { plainFill, replay, searchDonorMap, shiftDonor } from '@tersum/document';
 
 const SIDE = 160;
+const NO_SEARCH = '00000000-0000-4000-8000-000000000000';
 const ROUNDS = 12;
 
 /** Mends nothing much a few times over, so that the engine has compiled what every repair runs. */
@@ -20,8 +21,8 @@ export function warmUp(): void {
 }
 
 function fillOnce(blank: Raster, round: number): void {
-  const repair = strokeOf({ kind: 'fill', search: '', seed: 1, adapt: 1 }, round);
-  const map = searchDonorMap(repair, blank, [], []);
+  const repair = strokeOf(plainFill(NO_SEARCH), round);
+  const map = searchDonorMap({ repair, original: blank, below: [], others: [], later: [] });
   replay({ repair, map, original: blank, below: [], elsewhere: {} });
 }
 

@@ -9,13 +9,19 @@ import {
   searchAdvice,
   searchDonorMap,
   searchDonors,
+  searchGrounds,
+  searchGuides,
   searchLine,
+  searchPortions,
   searchRegion,
   searchTwins,
+  searchVariant,
 } from '@tersum/document';
+import type { SearchHelp } from '@tersum/document';
+import { ThreadCrew } from '@tersum/threads';
 import sharp from 'sharp';
 import { decode, encode, readMetadata, shareBytes, sharedRaster, UserProblem } from '@tersum/codec';
-import type { Answer, Answers, WorkerSetup, WorkerTask } from './tasks.js';
+import type { Answer, Answers, Said, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
@@ -44,26 +50,16 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       const patch = replay(task);
       return { ...patch, samples: toShared(patch.samples), mask: shareBytes(patch.mask) };
     }
-    case 'search': {
-      const { cancelled, port } = task.wire;
-      let told = 0;
-      try {
-        return searchDonorMap(task.repair, task.original, task.below, task.others, {
-          signal: {
-            get aborted() {
-              return Atomics.load(cancelled, 0) === 1;
-            },
-          },
-          progress(share) {
-            if (share - told < 0.02) return;
-            told = share;
-            port.postMessage(share);
-          },
-        });
-      } finally {
-        port.close();
-      }
-    }
+    case 'search':
+      return watched(task, (help) => searchDonorMap(task, help));
+    case 'variant':
+      return watched(task, (help) => searchVariant(task, help));
+    case 'grounds':
+      return searchGrounds(task);
+    case 'guides':
+      return searchGuides(task);
+    case 'portions':
+      return searchPortions(task);
     case 'donors':
       return searchDonors(task.repair, task.original, task.below, task.others, task.wishes);
     case 'twins':
@@ -88,6 +84,36 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       }
       return { bytes: file.length };
     }
+  }
+}
+
+let crew: ThreadCrew | null = null;
+
+/** Runs a search that its wire watches and can end, on as many threads as there are cores. */
+function watched<T>({ wire }: { readonly wire: Wire }, act: (help: SearchHelp) => T): T {
+  const { cancelled, port } = wire;
+  const say = (said: Said): void => port.postMessage(said);
+  let told = 0;
+  crew ??= new ThreadCrew();
+  try {
+    return act({
+      crew,
+      rough: say,
+      task: {
+        signal: {
+          get aborted() {
+            return Atomics.load(cancelled, 0) === 1;
+          },
+        },
+        progress(share) {
+          if (share - told < 0.02) return;
+          told = share;
+          say(share);
+        },
+      },
+    });
+  } finally {
+    port.close();
   }
 }
 

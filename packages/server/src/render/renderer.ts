@@ -1,9 +1,11 @@
 import { EventEmitter } from 'node:events';
-import type { Raster, Task } from '@tersum/core';
+import type { DonorMap, Raster, Task } from '@tersum/core';
 import { Cancelled, frameOf } from '@tersum/core';
 import type {
   Change,
   Edit,
+  FillPlace,
+  FoundMap,
   Patch,
   PictureEvent,
   Repair,
@@ -16,6 +18,7 @@ import type {
 } from '@tersum/document';
 import {
   applyEdits,
+  belowName,
   picturesRead,
   repairedLevel,
   repairedTile,
@@ -33,6 +36,7 @@ import { freshParts } from './fresh-parts.js';
 import { Lru } from './lru.js';
 import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
+import { roughlyFilled } from './rough.js';
 import { SearchDesk } from './search-desk.js';
 
 const PATCH_MEMORY = 800_000_000;
@@ -82,7 +86,12 @@ export class Renderer {
     private readonly log: Logger,
   ) {
     this.patches = new PatchDesk(PATCH_MEMORY, pool);
-    this.searching = new SearchDesk(searches, pool);
+    this.searching = new SearchDesk(searches, pool, (id, place, map) => {
+      roughlyFilled(place, map, pool).then(
+        (event) => this.emit(id, event),
+        () => undefined,
+      );
+    });
   }
 
   /** The picture's newest state, rendered; begun when nobody has yet. */
@@ -157,6 +166,20 @@ export class Renderer {
     return (await this.render(id, version, records, { signal })).view;
   }
 
+  /** What a search ended in, if it has. */
+  foundSearch(search: string): Promise<FoundMap | undefined> {
+    return this.searching.found(search);
+  }
+
+  /** Keeps what a search ended in that no record names yet, so that naming it shows it at once. */
+  async keepSearch(
+    search: string,
+    map: DonorMap,
+    { repair, original, below }: Pick<FillPlace, 'repair' | 'original' | 'below'>,
+  ): Promise<void> {
+    await this.searching.keep(search, map, belowName(repair, map, below, frameOf(original)));
+  }
+
   /** Notes that somebody asked for a tile: what changes in it is told without asking from now on. */
   seen(id: string, place: TilePlace): void {
     const name = tileName(place);
@@ -225,8 +248,8 @@ export class Renderer {
         return this.patches.patch(key, { kind: 'replay', repair, map, original, below, elsewhere });
       },
       found: (search) => this.searching.found(search),
-      search: (repair, below, others, task) =>
-        this.searching.search(id, { kind: 'search', repair, original, below, others }, task),
+      search: (repair, below, others, later, task) =>
+        this.searching.search(id, { kind: 'search', repair, original, below, others, later }, task),
       keepFound: (search, map, below) => this.searching.keep(search, map, below),
     };
   }
@@ -282,6 +305,9 @@ function viewOf(version: number, picture: OpenPicture, rendering: Rendering): Vi
     tiles: touchedTiles(picture.raster, patchesOf(rendering)),
     donorChanged: rendering.rendered.filter((r) => r.donorChanged).map((r) => r.repairId),
     failed: Object.fromEntries(rendering.failed.map((f) => [f.repairId, f.message])),
+    unsure: Object.fromEntries(
+      rendering.rendered.filter((r) => r.unsure.length).map((r) => [r.repairId, [...r.unsure]]),
+    ),
   };
 }
 

@@ -1,9 +1,9 @@
 import type { DonorMap, Task } from '@tersum/core';
-import type { FoundMap, Records } from '@tersum/document';
+import type { FillPlace, FoundMap, Records } from '@tersum/document';
 import type { WorkPool } from '../pool/pool.js';
 import type { SearchStore } from '../store/searches.js';
 
-type SearchTask = Parameters<WorkPool['search']>[0];
+type SearchTask = { readonly kind: 'search' } & FillPlace;
 
 interface Running {
   readonly picture: string;
@@ -23,6 +23,8 @@ export class SearchDesk {
   constructor(
     private readonly store: SearchStore,
     private readonly pool: WorkPool,
+    /** Hears what searches come to on the way. */
+    private readonly rough: (picture: string, task: SearchTask, map: DonorMap) => void,
   ) {}
 
   found(search: string): Promise<FoundMap | undefined> {
@@ -60,9 +62,10 @@ export class SearchDesk {
     const abort = new AbortController();
     const listeners = new Set<(share: number) => void>();
     const result = this.pool
-      .search(task, {
+      .search<'search'>(task, {
         signal: abort.signal,
         progress: (share) => listeners.forEach((tell) => tell(share)),
+        rough: (map) => this.rough(picture, task, map),
       })
       .finally(() => this.running.delete(search));
     const running = { picture, abort, result, listeners };

@@ -9,6 +9,11 @@ import type {
 } from '@tersum/document';
 import {
   AdviceAnswerSchema,
+  ConfidenceAnswerSchema,
+  GroundAnswerSchema,
+  GuideAnswerSchema,
+  PortionAnswerSchema,
+  VariantAnswerSchema,
   LineAnswerSchema,
   RegionAnswerSchema,
   TwinAnswerSchema,
@@ -53,6 +58,26 @@ export const findDonors = async (id: string, repair: Repair, wishes?: DonorWishe
 
 export const findTwins = async (id: string, repair: Repair) =>
   (await request(TwinAnswerSchema, path(id, '/twins'), { body: { repair } })).twins;
+
+export const findVariants = async (id: string, repair: Repair, from: number, signal: AbortSignal) =>
+  (
+    await request(VariantAnswerSchema, path(id, '/variants'), {
+      body: { repair, from },
+      signal,
+    })
+  ).variants;
+
+export const findGrounds = async (id: string, repair: Repair) =>
+  (await request(GroundAnswerSchema, path(id, '/grounds'), { body: { repair } })).grounds;
+
+export const findGuides = async (id: string, repair: Repair) =>
+  (await request(GuideAnswerSchema, path(id, '/guides'), { body: { repair } })).guides;
+
+export const findPortions = async (id: string, repair: Repair) =>
+  (await request(PortionAnswerSchema, path(id, '/portions'), { body: { repair } })).portions;
+
+export const getConfidence = (id: string, search: string) =>
+  request(ConfidenceAnswerSchema, path(id, `/searches/${search}/confidence`));
 
 export const getAdvice = (id: string, repair: Repair) =>
   request(AdviceAnswerSchema, path(id, '/advice'), { body: { repair } });

@@ -4,6 +4,7 @@ import type { Bench } from './model/bench.js';
 import { useBench } from './model/context.js';
 import { finishDraft } from './model/drafting.js';
 import { donorOf, holdsDonor, scaledBy, turnedBy, withDonor } from './model/donors.js';
+import { dropVariants, takeVariant, walkVariants } from './model/fills.js';
 import { dropOffers, takeOffer, walkOffers } from './model/offers.js';
 import { docketOrder, movedBy, repairEdit } from './model/repairs.js';
 import { chooseMethod, setWidth } from './card/settings.js';
@@ -107,11 +108,15 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
     case 'Enter':
       if (s.offers?.list && !(event.target as HTMLElement).matches('button, a'))
         return takeOffer(bench);
+      if (s.variants?.list && !(event.target as HTMLElement).matches('button, a'))
+        return takeVariant(bench);
       if (!s.draft || (event.target as HTMLElement).matches('button, a')) return false;
       void finishDraft(bench);
       return true;
     case 'Escape':
       if (s.offers) dropOffers(bench);
+      else if (s.variants) dropVariants(bench);
+      else if (s.fillHand !== 'pick') bench.set({ fillHand: 'pick', draft: null });
       else bench.set(s.draft ? { draft: null } : { selected: null, also: [] });
       return true;
     case 'Delete':
@@ -165,10 +170,12 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       return true;
     case 'ArrowLeft':
       if (s.offers && walkOffers(bench, -1)) return true;
+      if (s.variants && walkVariants(bench, -1)) return true;
       bench.set({ viewport: panned(viewport, 60, 0) });
       return true;
     case 'ArrowRight':
       if (s.offers && walkOffers(bench, 1)) return true;
+      if (s.variants && walkVariants(bench, 1)) return true;
       bench.set({ viewport: panned(viewport, -60, 0) });
       return true;
     case 'ArrowUp':

@@ -8,15 +8,13 @@ import { repairEdit } from '../model/repairs.js';
 import { layTwin } from '../model/twin.js';
 import type { DonorChoice } from '../model/state.js';
 import { KeepDonor, KeptDonors } from './KeptDonors.js';
-import { searchAgain } from './settings.js';
 
 /** Where pixels come from: of the selected repair, or of the next one. */
 export function DonorLine({ repair }: { readonly repair: Repair | null }) {
   const { bench } = useBench();
-  const { tool, failed, stale, picking } = useBenchState((s) => ({
+  const { tool, failed, picking } = useBenchState((s) => ({
     tool: s.tool,
     failed: repair ? s.view?.failed[repair.id] : undefined,
-    stale: repair ? s.view?.donorChanged.includes(repair.id) : false,
     picking: s.pickingDonor,
   }));
   const point = (
@@ -26,21 +24,6 @@ export function DonorLine({ repair }: { readonly repair: Repair | null }) {
   );
   if (picking) return <Caption role="status">Click where to copy from.</Caption>;
 
-  if (repair?.method.kind === 'fill') {
-    return (
-      <>
-        <Caption role="status">
-          {failed ??
-            (stale
-              ? 'What this fill copies from has changed since. Search again?'
-              : 'Donors chosen by the fill, pixel by pixel.')}
-        </Caption>
-        <Push onPress={() => void searchAgain(bench, repair)}>
-          <Search size={14} aria-hidden /> Search again
-        </Push>
-      </>
-    );
-  }
   if (repair && isCopy(repair.method)) {
     const { method } = repair;
     return (

@@ -10,12 +10,14 @@ import { Dials } from './Dials.js';
 import { DonorLine } from './DonorLine.js';
 import { DraftLine } from './DraftLine.js';
 import { Card, Gap, Line, Title } from './lines.js';
+import { FillTools } from './FillTools.js';
 import { ManyCard } from './ManyCard.js';
 import { OffersStrip } from './OffersStrip.js';
 import { PatchChoices } from './PatchChoices.js';
 import { PieceTools } from './PieceTools.js';
 import { PlacementFields } from './PlacementFields.js';
 import { changeMethod, chooseMethod } from './settings.js';
+import { VariantsStrip } from './VariantsStrip.js';
 
 const METHODS: readonly MethodKind[] = [
   'clone',
@@ -71,7 +73,10 @@ export function MethodCard() {
 function OpenRepair({ repair, letter }: { readonly repair: Repair; readonly letter: string }) {
   const { bench } = useBench();
   const { method } = repair;
-  const offered = useBenchState((s) => s.offers?.repair === repair.id);
+  const { offered, varied } = useBenchState((s) => ({
+    offered: s.offers?.repair === repair.id,
+    varied: s.variants?.repair === repair.id,
+  }));
   return (
     <Card aria-label="Method card">
       <Line>
@@ -98,6 +103,10 @@ function OpenRepair({ repair, letter }: { readonly repair: Repair; readonly lett
       )}
       {offered ? (
         <OffersStrip repair={repair} />
+      ) : varied ? (
+        <VariantsStrip repair={repair} />
+      ) : method.kind === 'fill' ? (
+        <FillTools repair={repair} fill={method} />
       ) : (
         <Line>
           {method.kind === 'piece' ? (

@@ -8,6 +8,7 @@ import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { layerEdit, positionAfter } from '../model/repairs.js';
 import { LayerGroup } from './LayerGroup.js';
+import { TouchUps } from './TouchUps.js';
 
 /** The docket: the picture's repairs by repair layer, top layer first. */
 export function Docket() {
@@ -42,6 +43,7 @@ export function Docket() {
       </Head>
       <Scroll>
         {!records && <Loading aria-busy="true" aria-label="Loading the docket" />}
+        <TouchUps />
         {records &&
           layersInOrder(records)
             .reverse()

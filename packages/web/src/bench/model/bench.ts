@@ -15,6 +15,7 @@ import { createStore } from 'zustand/vanilla';
 import { messageOf, RequestProblem } from '../../api/client.js';
 import * as api from '../../api/pictures.js';
 import type { BenchState, Tool } from './state.js';
+import { overlayOf } from './overlays.js';
 import { freshMethod, laidAside, SEE_THROUGH } from './fresh.js';
 import { NO_DONOR } from './offers.js';
 import { layerEdit, METHOD_NAMES, positionAfter, repairEdit } from './repairs.js';
@@ -75,6 +76,11 @@ export function createBench(
     selected: null,
     also: [],
     offers: null,
+    variants: null,
+    grounds: null,
+    fillHand: 'pick',
+    rough: null,
+    heat: null,
     sliding: null,
     pieceHand: 'move',
     axis: null,
@@ -89,10 +95,10 @@ export function createBench(
     surround: 'light',
   }));
   const set = (patch: Partial<BenchState>): void => {
-    const { offers } = store.getState();
-    // Donors that were being tried out for one repair are put away when another is taken up.
-    const left = offers && 'selected' in patch && patch.selected !== offers.repair;
-    store.setState(left ? { ...patch, offers: null, preview: null } : patch);
+    const { selected, offers, variants } = store.getState();
+    // What was being tried out for one repair is put away when another is taken up.
+    if (!('selected' in patch) || patch.selected === selected) return store.setState(patch);
+    store.setState({ ...patch, ...PUT_AWAY, ...(offers || variants ? { preview: null } : {}) });
   };
   const setTool = (patch: Partial<Tool>): void =>
     store.setState((s) => ({ tool: { ...s.tool, ...patch } }));
@@ -138,10 +144,17 @@ export function createBench(
       takePixels(event.fresh);
       set({
         view: event.view,
-        ...(newest ? { computing: null, preview: null, pending: null, sliding: null } : {}),
+        ...(newest
+          ? { computing: null, preview: null, pending: null, sliding: null, rough: null }
+          : {}),
       });
     } else if (event.type === 'progress') {
       if (event.version === version && event.share < 1) set({ computing: event.share });
+    } else if (event.type === 'rough') {
+      void overlayOf(event).then((rough) => {
+        const { computing } = store.getState();
+        if (computing !== null) set({ rough });
+      });
     } else if (event.type === 'trouble') set({ notice: event.message, computing: null });
     else if (event.version > version && store.getState().saving === 0) void refresh();
   };
@@ -279,6 +292,15 @@ export function createBench(
     setTool,
   };
 }
+
+/** Nothing in hand for any one repair. */
+const PUT_AWAY = {
+  offers: null,
+  variants: null,
+  grounds: null,
+  heat: null,
+  fillHand: 'pick',
+} as const;
 
 /** The new records, but with the old objects wherever nothing changed, so that only what changed is drawn anew. */
 function sharing(known: Records, news: Records): Records {

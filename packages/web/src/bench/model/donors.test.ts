@@ -1,5 +1,5 @@
 import type { Repair } from '@tersum/document';
-import { shiftDonor } from '@tersum/document';
+import { plainFill, shiftDonor } from '@tersum/document';
 import { donorCorners, donorOf, holdsDonor, laidCorners, scaledBy, turnedBy } from './donors.js';
 import { freshMethod, laidAside } from './fresh.js';
 import { FIRST_TOOL } from './bench.js';
@@ -104,7 +104,7 @@ describe('several repairs', () => {
   const dab = (n: number, x: number): Repair =>
     repair(n, {
       site: { kind: 'dab', at: [x, 50] },
-      method: { kind: 'fill', search: id(700 + n), seed: 1, adapt: 1 },
+      method: plainFill(id(700 + n)),
     });
 
   test('joined repairs become one of several parts, and split again', () => {

@@ -1,6 +1,6 @@
 import { extentOf } from '@tersum/core';
 import type { Method, MethodKind, Repair } from '@tersum/document';
-import { shiftDonor } from '@tersum/document';
+import { plainFill, shiftDonor } from '@tersum/document';
 import { moveShape } from '@tersum/core';
 import type { Shape, Tool } from './state.js';
 
@@ -38,7 +38,7 @@ export function freshMethod(kind: MethodKind, tool: Tool): Method {
     case 'patch':
       return { kind, donor, other: null, as: tool.patchAs, from: tool.patchFrom };
     case 'fill':
-      return { kind, search: crypto.randomUUID(), seed: 1, adapt: tool.adapt };
+      return plainFill(crypto.randomUUID(), 1, tool.adapt);
     case 'piece':
       return {
         kind,

@@ -1,5 +1,5 @@
 import type { Repair } from '@tersum/document';
-import { shiftDonor } from '@tersum/document';
+import { plainFill, shiftDonor } from '@tersum/document';
 import {
   docketOrder,
   hits,
@@ -57,7 +57,7 @@ describe('repairs on the docket', () => {
   });
 
   test('moving a fill asks for a new search, moving a clone does not', () => {
-    const fill = repair(1, { method: { kind: 'fill', search: id(7), seed: 1, adapt: 1 } });
+    const fill = repair(1, { method: plainFill(id(7)) });
     const moved = movedBy(fill, 3.4, -2);
     expect(moved.site).toEqual({ kind: 'dab', at: [53, 38] });
     expect(moved.method).not.toEqual(fill.method);

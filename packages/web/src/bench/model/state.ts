@@ -1,11 +1,13 @@
 import type { Point } from '@tersum/core';
 import type {
   Donor,
+  GroundOffer,
   MethodKind,
   Offer,
   PictureRecords,
   Repair,
   Site,
+  VariantOffer,
   View,
 } from '@tersum/document';
 import type { Surround } from '../../look/theme.js';
@@ -59,6 +61,30 @@ export interface Offers {
   readonly wide: boolean;
 }
 
+/** Fillings offered for a repair, best first; the list is null while they are computed. */
+export interface Variants {
+  readonly repair: string;
+  readonly list: readonly VariantOffer[] | null;
+  readonly at: number;
+}
+
+/** What dragging on the table does while a fill is open. */
+export type FillHand = 'pick' | 'allow' | 'forbid' | 'guide';
+
+/** The grounds around a fill; the list is null while they are looked for. */
+export interface ShownGrounds {
+  readonly repair: string;
+  readonly list: readonly GroundOffer[] | null;
+}
+
+/** A picture laid over the table, at whole px of the picture. */
+export interface Overlay {
+  readonly repair: string;
+  readonly x: number;
+  readonly y: number;
+  readonly image: ImageBitmap;
+}
+
 /** A site being drawn. */
 export interface Draft {
   readonly site: Site;
@@ -90,6 +116,13 @@ export interface BenchState {
   /** Repairs selected besides. */
   readonly also: readonly string[];
   readonly offers: Offers | null;
+  readonly variants: Variants | null;
+  readonly grounds: ShownGrounds | null;
+  readonly fillHand: FillHand;
+  /** What a fill that is being searched comes to so far. */
+  readonly rough: Overlay | null;
+  /** How sure the open fill is, as heat. */
+  readonly heat: Overlay | null;
   /** A repair being dragged, shown at once from what is on screen. */
   readonly sliding: Repair | null;
   readonly pieceHand: PieceHand;

@@ -6,6 +6,7 @@ import { useBenchState } from '../model/context.js';
 import { shapeNow } from '../model/state.js';
 import { docketOrder, letterOf } from '../model/repairs.js';
 import { DonorMark } from './DonorMark.js';
+import { FillMarks } from './FillMarks.js';
 import { PieceMarks } from './PieceMarks.js';
 import { ChainHandles } from './ChainHandles.js';
 import type { Size, Viewport } from './viewport.js';
@@ -73,6 +74,15 @@ export function Marks() {
             table={table}
           />
           <ChainHandles key={chosen.id} repair={chosen} viewport={viewport} table={table} />
+          {chosen.method.kind === 'fill' && (
+            <FillMarks
+              key={`fill ${chosen.id}`}
+              repair={chosen}
+              fill={chosen.method}
+              viewport={viewport}
+              table={table}
+            />
+          )}
         </>
       )}
     </Layer>

@@ -8,7 +8,7 @@ import type { BenchState } from '../model/state.js';
 import { paintCopyPreview } from './copy-preview.js';
 import { Cursor } from './Cursor.js';
 import { Marks } from './Marks.js';
-import { paintPicture } from './paint.js';
+import { paintOverlay, paintPicture } from './paint.js';
 import { SplitBar } from './SplitBar.js';
 import { useGestures } from './gestures.js';
 import { useCanvas } from './useCanvas.js';
@@ -56,6 +56,8 @@ export function Table() {
         s.surround,
         s.records === null,
         s.sliding,
+        s.rough,
+        s.heat,
         ...(s.tool.method !== 'clone' && s.tool.method !== 'graft'
           ? []
           : [s.pointer, s.draft, s.pending, s.tool, s.pickingDonor, s.selected]),
@@ -71,6 +73,8 @@ export function Table() {
         drawn.current = paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio)
           ? s.view
           : null;
+        for (const overlay of s.asReceived ? [] : [s.rough, s.heat])
+          if (overlay) paintOverlay(ctx, overlay, s.viewport, s.table, ratio);
         if (s.split !== null && !s.asReceived) {
           ctx.save();
           ctx.beginPath();

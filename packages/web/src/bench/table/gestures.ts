@@ -7,6 +7,9 @@ import { useEffect, useMemo } from 'react';
 import { useBench } from '../model/context.js';
 import { addToChain } from '../model/drafting.js';
 import type { Bench } from '../model/bench.js';
+import { addGuide } from '../model/fills.js';
+import { scribble } from '../model/grounds.js';
+import type { FillHand } from '../model/state.js';
 import { shapeNow } from '../model/state.js';
 import { donorOf, withDonor } from '../model/donors.js';
 import { outlineDrawnThing } from '../model/drafting.js';
@@ -21,6 +24,7 @@ type Doing =
   | { readonly kind: 'pan'; last: Point }
   | { readonly kind: 'stroke' }
   | { readonly kind: 'reveal'; readonly piece: Repair; readonly show: boolean }
+  | { readonly kind: 'scribble'; readonly fill: Repair; readonly hand: FillHand }
   | { readonly kind: 'outline'; readonly corners: number; readonly from: Point }
   | { readonly kind: 'rectangle'; readonly from: Point }
   | { readonly kind: 'move'; readonly from: Point; readonly repair: Repair; moved: Repair | null };
@@ -104,6 +108,10 @@ function handlers(bench: Bench) {
             return { kind: 'reveal', piece: open, show: pieceHand === 'show' };
           }
         }
+        if (open?.method.kind === 'fill' && state.fillHand !== 'pick') {
+          draw({ kind: 'stroke', points: [[at[0], at[1]]] });
+          return { kind: 'scribble', fill: open, hand: state.fillHand };
+        }
         const hit = repairAt(bench, at);
         const repair = hit && records?.repairs.find((r) => r.id === hit);
         const already = hit === selected;
@@ -115,7 +123,7 @@ function handlers(bench: Bench) {
 
   const drag = (now: Doing, at: Point): void => {
     const { draft, viewport } = bench.store.getState();
-    if (now.kind === 'stroke' || now.kind === 'outline' || now.kind === 'reveal') {
+    if (now.kind === 'stroke' || now.kind === 'outline' || isPainted(now)) {
       if (!draft || (draft.site.kind !== 'stroke' && draft.site.kind !== 'outline')) return;
       const { points } = draft.site;
       const last = points.at(-1)!;
@@ -149,6 +157,13 @@ function handlers(bench: Bench) {
     if (now.kind === 'reveal') {
       bench.set({ draft: null });
       if (site.kind === 'stroke') hideOrShow(bench, now.piece, site.points, now.show);
+      return;
+    }
+    if (now.kind === 'scribble') {
+      bench.set({ draft: null });
+      if (site.kind !== 'stroke') return;
+      if (now.hand === 'guide') addGuide(bench, now.fill, site.points);
+      else scribble(bench, now.fill, site.points, now.hand === 'allow');
       return;
     }
     if (shapeNow(bench.store.getState()) === 'thing' && site.kind === 'stroke') {
@@ -210,6 +225,11 @@ function handlers(bench: Bench) {
       event.preventDefault();
     },
   };
+}
+
+/** Strokes that change the open repair rather than make one. */
+function isPainted({ kind }: Doing): boolean {
+  return kind === 'reveal' || kind === 'scribble';
 }
 
 /** The topmost repair at a picture point. */

@@ -27,13 +27,7 @@ export function paintPicture(
   const wanted = Math.floor(Math.log2(1 / (view.zoom * ratio)) + 0.01);
   const level = Math.min(levels - 1, Math.max(0, wanted));
   ctx.save();
-  const a = (-view.turn * Math.PI) / 180;
-  const scale = view.zoom * ratio;
-  ctx.translate((table.width / 2) * ratio, (table.height / 2) * ratio);
-  ctx.rotate(a);
-  ctx.scale(scale, scale);
-  ctx.translate(-view.x - 0.5, -view.y - 0.5);
-  ctx.imageSmoothingEnabled = scale < 2;
+  layPicture(ctx, view, table, ratio);
   // The level is never more than twice too fine: plain smoothing is enough, and quick.
   ctx.imageSmoothingQuality = 'low';
   // Two layers are enough: the whole picture small, and what is wanted over it.
@@ -41,6 +35,35 @@ export function paintPicture(
   const complete = paintLevel(ctx, tiles, picture, state, level, visibleBox(view, table));
   ctx.restore();
   return complete;
+}
+
+/** Draws a picture that lies over part of the table, by its own pixels. */
+export function paintOverlay(
+  ctx: CanvasRenderingContext2D,
+  { x, y, image }: { readonly x: number; readonly y: number; readonly image: ImageBitmap },
+  view: Viewport,
+  table: Size,
+  ratio: number,
+): void {
+  ctx.save();
+  layPicture(ctx, view, table, ratio);
+  ctx.drawImage(image, x, y);
+  ctx.restore();
+}
+
+/** Brings the context into the picture's pixels. */
+function layPicture(
+  ctx: CanvasRenderingContext2D,
+  view: Viewport,
+  table: Size,
+  ratio: number,
+): void {
+  const scale = view.zoom * ratio;
+  ctx.translate((table.width / 2) * ratio, (table.height / 2) * ratio);
+  ctx.rotate((-view.turn * Math.PI) / 180);
+  ctx.scale(scale, scale);
+  ctx.translate(-view.x - 0.5, -view.y - 0.5);
+  ctx.imageSmoothingEnabled = scale < 2;
 }
 
 interface Box {

@@ -1,0 +1,84 @@
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { Figure, Push } from '../../look/parts.js';
+import { look } from '../../look/theme.js';
+import { useBench, useBenchState } from '../model/context.js';
+import { docketOrder, letterOf } from '../model/repairs.js';
+import type { TouchUp } from '../model/touch-ups.js';
+import { goTo, touchUp, touchUpsOf } from '../model/touch-ups.js';
+
+/** What is left to do: places where fills are unsure of themselves. */
+export function TouchUps() {
+  const { bench } = useBench();
+  const { records, view } = useBenchState((s) => ({ records: s.records, view: s.view }));
+  const list = useMemo(() => (records ? touchUpsOf(records, view) : []), [records, view]);
+  if (!records || !list.length) return null;
+  const order = docketOrder(records);
+  const letter = ({ repair }: TouchUp): string =>
+    letterOf(order.findIndex((r) => r.id === repair.id));
+  return (
+    <Group aria-label="To do">
+      <Head>
+        To do <Figure>{list.length}</Figure>
+      </Head>
+      {list.map((item, i) => (
+        <Row key={i}>
+          <Go type="button" onClick={() => goTo(bench, item)}>
+            <span>
+              Touch up <b>{letter(item)}</b>
+            </span>
+            <small>
+              <Figure>{item.place.width} px</Figure>, sure{' '}
+              <Figure>{Math.round(100 * item.place.confidence)} %</Figure>
+            </small>
+          </Go>
+          <Push
+            aria-label={`Touch up place ${i + 1} of fill ${letter(item)}`}
+            onPress={() => void touchUp(bench, item)}
+          >
+            Mend
+          </Push>
+        </Row>
+      ))}
+    </Group>
+  );
+}
+
+const Group = styled.section`
+  border-bottom: 1px solid ${look.hairline};
+`;
+
+const Head = styled.h3`
+  display: flex;
+  justify-content: space-between;
+  margin: 0;
+  padding: 7px 46px 7px 16px;
+  border-left: 3px solid ${look.todo};
+  background: ${look.paperDeep};
+  font-size: 13px;
+  font-weight: 600;
+`;
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 2px 12px 2px 0;
+  &:hover {
+    background: ${look.paperHigh};
+  }
+`;
+
+const Go = styled.button`
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  padding: 4px 0 4px 20px;
+  border: 0;
+  background: none;
+  text-align: left;
+  small {
+    color: ${look.inkSoft};
+    font-size: 11px;
+  }
+`;

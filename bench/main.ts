@@ -1,7 +1,9 @@
+import { benchFill } from './fill.js';
 import { benchRepair } from './repair.js';
 import { benchViewport } from './viewport.js';
 
 const GROUPS: Record<string, () => Promise<void>> = {
+  fill: benchFill,
   repair: benchRepair,
   viewport: benchViewport,
 };

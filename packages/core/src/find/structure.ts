@@ -20,7 +20,7 @@ const LEAST_STEP = 14;
 const OUT = 4;
 const HALF = 5;
 /** Greatest turn, as a cosine, between an edge and the straight way to its partner. */
-const STRAIGHT = 0.82;
+const STRAIGHT = 0.9;
 const MOST_UNLIKE = 45;
 
 /**

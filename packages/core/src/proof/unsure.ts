@@ -14,10 +14,10 @@ export interface UnsurePlace {
 }
 
 /** Pixels less sure than this, 0..255, are doubtful. */
-const DOUBTFUL = 110;
+const DOUBTFUL = 100;
 /** Fewer doubtful pixels together are not worth a touch. */
-const LEAST_PIXELS = 24;
-const MOST_PLACES = 6;
+const LEAST_PIXELS = 40;
+const MOST_PLACES = 4;
 
 /** The places of a filling that are most worth touching up, worst first. */
 export function unsurePlaces({ rect, dx, confidence }: DonorMap): UnsurePlace[] {

@@ -50,7 +50,7 @@ function busyElsewhere(event: KeyboardEvent): boolean {
   // Sliders and buttons keep the keys that work them.
   const working = target.matches('input[type="range"], [role="slider"]')
     ? ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']
-    : target.matches('button, a')
+    : target.matches('button:not([role="option"]), a')
       ? ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', ' ']
       : [];
   return working.includes(event.key);

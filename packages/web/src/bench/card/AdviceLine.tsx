@@ -1,3 +1,4 @@
+import { isLine } from '@tersum/core';
 import type { Repair } from '@tersum/document';
 import useSWR from 'swr';
 import { getAdvice } from '../../api/pictures.js';
@@ -30,9 +31,10 @@ export function AdviceLine({ repair }: { readonly repair: Repair }) {
       </Line>
     );
   const { defectWidth } = data.facts;
+  // An area has no width to be advised.
+  const width = isLine(repair.site) ? advice.width : null;
   const followed =
-    advice.method === repair.method.kind &&
-    (advice.width === null || Math.abs(advice.width - repair.width) <= 2);
+    advice.method === repair.method.kind && (width === null || Math.abs(width - repair.width) <= 2);
   return (
     <Line>
       <Caption role="note">
@@ -47,8 +49,8 @@ export function AdviceLine({ repair }: { readonly repair: Repair }) {
       </Caption>
       {!followed && (
         <>
-          <Push onPress={() => void takeAdvice(bench, repair, advice)}>
-            {adviceWords(advice.method, advice.width, repair)}
+          <Push onPress={() => void takeAdvice(bench, repair, { ...advice, width })}>
+            {adviceWords(advice.method, width, repair)}
           </Push>
           <Push onPress={() => beQuiet(bench, repair.id)}>No, thanks</Push>
         </>

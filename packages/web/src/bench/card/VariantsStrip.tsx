@@ -74,8 +74,13 @@ const Pick = styled.button`
   border: 2px solid ${look.hairline};
   border-radius: ${look.corner};
   background: ${look.paperHigh};
+  flex-shrink: 0;
   text-align: left;
   font-size: 11px;
+  white-space: nowrap;
+  & > span {
+    display: grid;
+  }
   b {
     grid-column: 1 / -1;
     font-size: 12px;

@@ -17,7 +17,7 @@ export function TouchUps() {
   const letter = ({ repair }: TouchUp): string =>
     letterOf(order.findIndex((r) => r.id === repair.id));
   return (
-    <Group aria-label="To do">
+    <Group aria-label="To do" open={list.length <= 3}>
       <Head>
         To do <Figure>{list.length}</Figure>
       </Head>
@@ -44,15 +44,13 @@ export function TouchUps() {
   );
 }
 
-const Group = styled.section`
+const Group = styled.details`
   border-bottom: 1px solid ${look.hairline};
 `;
 
-const Head = styled.h3`
-  display: flex;
-  justify-content: space-between;
-  margin: 0;
+const Head = styled.summary`
   padding: 7px 46px 7px 16px;
+  cursor: default;
   border-left: 3px solid ${look.todo};
   background: ${look.paperDeep};
   font-size: 13px;

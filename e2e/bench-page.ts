@@ -64,7 +64,7 @@ export class BenchPage {
     if (repairs !== undefined)
       await expect(
         this.page.getByLabel('Docket', { exact: true }).getByText(`${repairs} repair`),
-      ).toBeVisible();
+      ).toBeVisible({ timeout: 30_000 });
     await expect(this.page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
   }
 

@@ -143,6 +143,6 @@ test('grounds are forbidden and allowed by a click; doubtful places are on the d
   expect(doubtful).toBeGreaterThan(0);
   await places.last().click();
   await bench.settled(3);
-  await expect(page.getByRole('button', { name: /^(Graft|Clone) C, dab/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^(Graft|Clone|Fill) C, dab/ })).toBeVisible();
   await expect(places).toHaveCount(doubtful - 1);
 });

@@ -5,6 +5,7 @@ import {
   fill,
   fillFigures,
   FILL_VARIANTS,
+  findGuides,
   frameOf,
   grow,
   intersect,
@@ -142,7 +143,8 @@ function fillMask(
     const variants = Array.from({ length: asked.variants }, (_, k): Variant => {
       const seed = asked.seed + k;
       const { texture } = FILL_VARIANTS[k % FILL_VARIANTS.length]!;
-      const map = searchFill(below, window, mask, closed, { seed, texture, sheets, crew });
+      const guides = findGuides(below, mask, true);
+      const map = searchFill(below, window, mask, closed, { seed, texture, sheets, crew, guides });
       const part = replay(map);
       return { part, seed, figures: asked.variants > 1 ? fillFigures(part, mask, map) : null };
     });

@@ -25,11 +25,12 @@ export interface Grounds {
 
 /** Cells along the window's longer side. */
 const CELLS = 128;
+const LEAST_CELL = 4;
 /** Larger regions are kept apart by smaller differences (the k of Felzenszwalb and Huttenlocher), CIELAB units. */
 const SCALE = 90;
 /** How much a difference in texture counts beside colour. */
 const TEXTURE = 1.5;
-const SMALLEST = 0.012;
+const SMALLEST = 0.025;
 const MOST = 24;
 const RING_CELLS = 2;
 
@@ -41,10 +42,11 @@ const RING_CELLS = 2;
  */
 export function findGrounds(window: Raster, closed: Uint8Array): Grounds {
   const { width, height } = window;
-  const cell = Math.max(2, Math.ceil(Math.max(width, height) / CELLS));
+  const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
   const columns = Math.ceil(width / cell);
   const rows = Math.ceil(height / cell);
-  const { features, open } = featuresOf(window, closed, cell, columns, rows);
+  const { features: single, open } = featuresOf(window, closed, cell, columns, rows);
+  const features = smoothed(single, open, columns, rows);
   const regions = join(features, open, columns, rows);
   const order = [...new Set(regions)].filter((r) => r >= 0);
   const size = (r: number): number => regions.reduce((n, v) => n + (v === r ? 1 : 0), 0);
@@ -122,6 +124,33 @@ function featuresOf(
       features.push({ lab: [L, a, b], texture: (steps * scale) / n, rgb });
     }
   return { features, open };
+}
+
+/** Features as means over neighbouring cells: a pattern is one ground, not many. */
+function smoothed(
+  features: readonly Feature[],
+  open: Uint8Array,
+  columns: number,
+  rows: number,
+): Feature[] {
+  return features.map((own, i) => {
+    const x = i % columns;
+    const y = Math.floor(i / columns);
+    const lab = [0, 0, 0];
+    let texture = 0;
+    let count = 0;
+    for (let b = Math.max(0, y - 1); b <= Math.min(rows - 1, y + 1); b++)
+      for (let a = Math.max(0, x - 1); a <= Math.min(columns - 1, x + 1); a++) {
+        const q = b * columns + a;
+        if (!open[q]) continue;
+        count++;
+        texture += features[q]!.texture;
+        for (let c = 0; c < 3; c++) lab[c]! += features[q]!.lab[c]!;
+      }
+    if (!count) return own;
+    const [L, A, B] = lab.map((v) => v / count) as [number, number, number];
+    return { lab: [L, A, B], texture: texture / count, rgb: own.rgb };
+  });
 }
 
 /** Number of each cell's region; -1 where the site lies. */

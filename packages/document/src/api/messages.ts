@@ -160,6 +160,10 @@ export const GroundSchema = z.object({
 });
 export type GroundOffer = z.infer<typeof GroundSchema>;
 export const GroundAnswerSchema = z.object({ grounds: z.array(GroundSchema) });
+export const GuideQuerySchema = SiteQuerySchema.extend({
+  /** Only edges that need nobody to confirm them. */
+  sure: z.boolean().default(false),
+});
 export const GuideAnswerSchema = z.object({ guides: z.array(GuideSchema) });
 /** Outlines in the order in which they are best filled. */
 export const PortionAnswerSchema = z.object({ portions: z.array(z.array(point)) });

@@ -50,7 +50,7 @@ export interface SearchHelp {
 /** How near later damage is left out of what patches are compared by, px. */
 const CONTEXT = 16;
 const GROUND_SIGHT = { least: 160, sizes: 1.5 } as const;
-const GUIDE_SIGHT = 24;
+const GUIDE_SIGHT = 60;
 
 /**
  * Runs the search of a fill over the picture as it stands below the repair.
@@ -127,14 +127,14 @@ export function searchPortions(place: FillPlace): [number, number][][] {
   );
 }
 
-/** Edges that go on across a repair's site. */
-export function searchGuides({ repair, original, below }: FillPlace): Guide[] {
+/** Edges that go on across a repair's site. @param sure only those that need nobody to confirm them */
+export function searchGuides({ repair, original, below }: FillPlace, sure: boolean): Guide[] {
   const frame = frameOf(original);
   const box = siteRect(repair, frame);
   if (isEmpty(box)) return [];
   const window = intersect(grow(box, GUIDE_SIGHT), frame);
   const pixels = compose(original, patchesIn(below, window), window);
-  return findGuides(pixels, siteMask([repair], window, frame)).map(({ points }) => ({
+  return findGuides(pixels, siteMask([repair], window, frame), sure).map(({ points }) => ({
     points: points.map(([x, y]) => [x + window.x, y + window.y]),
   }));
 }

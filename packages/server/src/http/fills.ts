@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { FILL_VARIANTS, tellScore } from '@tersum/core';
 import type { FillPlace, Repair, VariantOffer } from '@tersum/document';
-import { SiteQuerySchema, VariantQuerySchema, variantOf } from '@tersum/document';
+import { GuideQuerySchema, SiteQuerySchema, VariantQuerySchema, variantOf } from '@tersum/document';
 import type { Request, Response } from 'express';
 import { Router } from 'express';
 import { UserProblem } from '@tersum/codec';
@@ -58,8 +58,9 @@ export function fillRoutes({ records, renderer, pool }: Services): Router {
   });
 
   router.post('/:id/guides', async (req, res) => {
-    const place = await placeOf(req.params.id, bodyOf(SiteQuerySchema, req).repair);
-    res.json({ guides: await pool.run({ kind: 'guides', ...place }) });
+    const { repair, sure } = bodyOf(GuideQuerySchema, req);
+    const place = await placeOf(req.params.id, repair);
+    res.json({ guides: await pool.run({ kind: 'guides', sure, ...place }) });
   });
 
   router.post('/:id/portions', async (req, res) => {

@@ -44,7 +44,7 @@ export type WorkerTask =
   | ({ readonly kind: 'search'; readonly wire: Wire } & FillPlace)
   | ({ readonly kind: 'variant'; readonly wire: Wire } & FillPlace)
   | ({ readonly kind: 'grounds' } & FillPlace)
-  | ({ readonly kind: 'guides' } & FillPlace)
+  | ({ readonly kind: 'guides'; readonly sure: boolean } & FillPlace)
   | ({ readonly kind: 'portions' } & FillPlace)
   | {
       readonly kind: 'donors';

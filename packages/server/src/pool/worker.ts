@@ -57,7 +57,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'grounds':
       return searchGrounds(task);
     case 'guides':
-      return searchGuides(task);
+      return searchGuides(task, task.sure);
     case 'portions':
       return searchPortions(task);
     case 'donors':

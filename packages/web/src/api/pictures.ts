@@ -70,8 +70,8 @@ export const findVariants = async (id: string, repair: Repair, from: number, sig
 export const findGrounds = async (id: string, repair: Repair) =>
   (await request(GroundAnswerSchema, path(id, '/grounds'), { body: { repair } })).grounds;
 
-export const findGuides = async (id: string, repair: Repair) =>
-  (await request(GuideAnswerSchema, path(id, '/guides'), { body: { repair } })).guides;
+export const findGuides = async (id: string, repair: Repair, sure = false) =>
+  (await request(GuideAnswerSchema, path(id, '/guides'), { body: { repair, sure } })).guides;
 
 export const findPortions = async (id: string, repair: Repair) =>
   (await request(PortionAnswerSchema, path(id, '/portions'), { body: { repair } })).portions;

@@ -8,7 +8,7 @@ import type {
   Repair,
   Site,
 } from '@tersum/document';
-import { extentOf } from '@tersum/core';
+import { extentOf, isLine } from '@tersum/core';
 import { isCopy } from '@tersum/document';
 import type { StoreApi } from 'zustand/vanilla';
 import { createStore } from 'zustand/vanilla';
@@ -242,9 +242,17 @@ export function createBench(
   };
 
   const placed = async (repair: Repair, tool: Tool): Promise<Repair | null> => {
+    if (repair.method.kind === 'fill') return guided(repair);
     if (!isCopy(repair.method)) return repair;
     const shift = await chooseShift(repair, tool);
     return shift && { ...repair, method: { ...repair.method, donor: shift } };
+  };
+
+  /** A fill of an area starts out with the guides that are plain to see. */
+  const guided = async (repair: Repair): Promise<Repair> => {
+    if (isLine(repair.site) || repair.method.kind !== 'fill') return repair;
+    const guides = await api.findGuides(pictureId, repair, true).catch(() => []);
+    return guides.length ? { ...repair, method: { ...repair.method, guides } } : repair;
   };
 
   const chooseShift = async (repair: Repair, tool: Tool): Promise<Donor | null> => {

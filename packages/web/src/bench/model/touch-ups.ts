@@ -2,7 +2,7 @@ import type { UnsurePlace } from '@tersum/core';
 import { frameOf } from '@tersum/core';
 import type { PictureRecords, Repair, View } from '@tersum/document';
 import { activeRepairs } from '@tersum/document';
-import { getAdvice } from '../../api/pictures.js';
+import { findDonors, getAdvice } from '../../api/pictures.js';
 import type { Bench } from './bench.js';
 import { freshMethod, USUAL_SOFTNESS } from './fresh.js';
 import { hits } from './repairs.js';
@@ -35,20 +35,33 @@ export function goTo(bench: Bench, { place }: TouchUp): void {
   });
 }
 
-/** Mends a place over the fill, by clone or graft as its surroundings advise. */
+/**
+ * Mends a place over the fill, by clone or graft as its surroundings advise; deep inside a fill, where there is nothing
+ * to copy near by, by filling it once more.
+ */
 export async function touchUp(bench: Bench, { repair, place }: TouchUp): Promise<void> {
   const { pictureId, tool } = bench.store.getState();
   goTo(bench, { repair, place });
   const at: [number, number] = [place.x, place.y];
   const dab: Repair = {
     ...repair,
+    id: crypto.randomUUID(),
     site: { kind: 'dab', at },
     width: place.width,
     method: freshMethod('graft', tool),
   };
-  const answer = await getAdvice(pictureId, dab).catch(() => null);
-  const method = answer?.advice?.method === 'clone' ? 'clone' : 'graft';
+  const [answer, [found]] = await Promise.all([
+    getAdvice(pictureId, dab).catch(() => null),
+    findDonors(pictureId, dab).catch(() => []),
+  ]);
+  const copy = answer?.advice?.method === 'clone' ? 'clone' : 'graft';
+  const method = found ? copy : 'fill';
   bench.set({ selected: null, also: [] });
-  bench.setTool({ method, softness: USUAL_SOFTNESS[method], donor: { kind: 'search' } });
+  bench.setTool({
+    method,
+    softness: USUAL_SOFTNESS[method],
+    donor: found ? { kind: 'shift', shift: found.donor } : { kind: 'search' },
+  });
   await bench.mend({ kind: 'dab', at }, place.width);
+  bench.setTool({ donor: { kind: 'search' } });
 }

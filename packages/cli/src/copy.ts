@@ -1,5 +1,6 @@
 import type { DonorInput, DonorPlacement, Portion, Raster, Rect } from '@tersum/core';
 import {
+  paste,
   clone,
   copyByPortions,
   crop,
@@ -16,7 +17,7 @@ import {
   softenMask,
 } from '@tersum/core';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { cropMask, pasteInto } from './masks.js';
+import { cropMask } from './masks.js';
 import { BadUsage, needed, numberOf, readArguments } from './usage.js';
 
 const OPTIONS = {
@@ -118,7 +119,7 @@ function copyAuto(
     throw new BadUsage('no donor was found near the mask; name one with --donor DX,DY');
   const coverage = soft ?? Float32Array.from(mask);
   const part = copyCoverage(picture, mended.picture, coverage, box, strength);
-  return { result: pasteInto(picture, part, box), donors: mended.portions };
+  return { result: paste(picture, part, box), donors: mended.portions };
 }
 
 function copyCoverage(
@@ -161,7 +162,7 @@ function copyFrom(
   if (isOwnContent(donor)) for (let p = 0; p < valid.length; p++) if (!site[p]) valid[p] = 0;
   const coverage = softenMask(site, window.width, window.height, softness);
   const parts = { below: crop(picture, window), donor: raster, valid, coverage };
-  return pasteInto(picture, copy(parts, strength), window);
+  return paste(picture, copy(parts, strength), window);
 }
 
 /** What was pasted there is to be brought into its surroundings' tone. */

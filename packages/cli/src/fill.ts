@@ -1,5 +1,6 @@
 import type { DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
 import {
+  paste,
   crop,
   deepestOf,
   fill,
@@ -19,7 +20,7 @@ import {
 import { ThreadCrew } from '@tersum/threads';
 import { extname } from 'node:path';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { cropMask, pasteInto } from './masks.js';
+import { cropMask } from './masks.js';
 import { BadUsage, needed, numberOf, rangeOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
@@ -90,7 +91,7 @@ export async function fillCommand(args: string[]): Promise<void> {
     await meter.time('save', async () => {
       for (const [k, name] of names.entries()) {
         const variant = found?.variants[k];
-        const result = variant ? pasteInto(picture, variant.part, found.window) : picture;
+        const result = variant ? paste(picture, variant.part, found.window) : picture;
         await writePicture(name, result, input, ppi);
       }
     });

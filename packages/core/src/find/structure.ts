@@ -266,7 +266,7 @@ function followed(
   const my = line.reduce((sum, [, py]) => sum + py, 0) / line.length;
   const off = (p: Point): number => (p[0] - mx) * way[1] - (p[1] - my) * way[0];
   const astray = Math.sqrt(line.reduce((sum, p) => sum + off(p) ** 2, 0) / line.length);
-  const straight = line.length > FOLLOW.far / FOLLOW.step && astray < STRAY;
+  const straight = line.length >= FOLLOW.far / FOLLOW.step && astray < STRAY;
   return { way, at: [at[0] - off(at) * way[1], at[1] + off(at) * way[0]], straight };
 }
 

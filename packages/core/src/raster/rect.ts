@@ -83,3 +83,15 @@ export function crop(raster: Raster, rect: Rect): Raster {
   }
   return out;
 }
+
+/** A copy of a raster with a part of it replaced. @param at where the part lies; it must lie inside */
+export function paste(raster: Raster, part: Raster, at: Rect): Raster {
+  const data = raster.data.slice();
+  const run = at.width * raster.channels;
+  for (let y = 0; y < at.height; y++)
+    data.set(
+      part.data.subarray(y * run, (y + 1) * run),
+      ((at.y + y) * raster.width + at.x) * raster.channels,
+    );
+  return { ...raster, data };
+}

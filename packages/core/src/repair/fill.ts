@@ -4,7 +4,7 @@ import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { crop, frameOf, grow, intersect, meets, shift, unite } from '../raster/rect.js';
+import { crop, frameOf, grow, intersect, meets, paste, shift, unite } from '../raster/rect.js';
 import { partsOf } from '../shape/parts.js';
 import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
@@ -77,14 +77,7 @@ function fillFromSheets(
     strength,
     options,
   );
-  const data = below.data.slice();
-  const row = at.width * below.channels;
-  for (let y = 0; y < at.height; y++)
-    data.set(
-      done.data.subarray(y * row, (y + 1) * row),
-      ((at.y + y) * below.width + at.x) * below.channels,
-    );
-  return { ...below, data };
+  return paste(below, crop(done, frameOf(part)), at);
 }
 
 /** Groups of parts may cover so many px more than their boxes, and so many times as many. */

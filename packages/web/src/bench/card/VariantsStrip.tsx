@@ -54,7 +54,7 @@ export function VariantsStrip({ repair }: { readonly repair: Repair }) {
       </Strip>
       <Push onPress={() => void findVariants(bench, repair)}>More</Push>
       <Gap />
-      <Push onPress={() => dropVariants(bench)}>Leave as it was</Push>
+      <Push onPress={() => dropVariants(bench)}>Leave it</Push>
       <MainPush onPress={() => takeVariant(bench)}>Take this variant</MainPush>
     </Line>
   );

@@ -95,6 +95,48 @@ describe('command line', () => {
     expect(report.peak_mb).toBeGreaterThan(0);
   });
 
+  test('variants are written best first, differ, and keep everything outside the mask', async () => {
+    const args = [at('in.png'), '--mask', at('mask.png'), '--out', at('v.png')];
+    await fillCommand([...args, '--variants', '3', '--json', at('v.json')]);
+    const report = JSON.parse(await readFile(at('v.json'), 'utf8')) as {
+      written: { file: string; figures: { seam: number; texture: number; repeats: number } }[];
+    };
+    expect(report.written.map(({ file }) => file)).toEqual([1, 2, 3].map((k) => at(`v-${k}.png`)));
+    const score = report.written.map(
+      ({ figures: { seam, texture, repeats } }) =>
+        Math.max(0, seam - 1) + Math.abs(1 - texture) + repeats,
+    );
+    expect(score).toEqual([...score].sort((a, b) => a - b));
+    const before = await pixels('in.png');
+    const made = await Promise.all([1, 2, 3].map((k) => pixels(`v-${k}.png`)));
+    for (let p = 0; p < 96 * 80; p++)
+      for (const one of made)
+        if (!inside(p) && one.data[3 * p] !== before.data[3 * p])
+          throw new Error(`pixel ${p} changed`);
+    expect(made[0]!.data).not.toEqual(made[1]!.data);
+  });
+
+  test('any number of threads gives the same bytes, with every option on', async () => {
+    const allowed = createRaster(96, 80, 1);
+    for (let y = 0; y < 80; y++) for (let x = 0; x < 36; x++) allowed.data[y * 96 + x] = 255;
+    await writeFile(at('left.png'), await encode(allowed, 'png', 90, none));
+    const args = [at('in.png'), '--mask', at('mask.png'), '--donors', at('left.png')];
+    for (const threads of ['1', '3'])
+      await fillCommand([
+        ...args,
+        '--adapt',
+        '0',
+        '--mirror',
+        '--scale',
+        '90-110',
+        '--threads',
+        threads,
+        '--out',
+        at(`t${threads}.png`),
+      ]);
+    expect(await readFile(at('t1.png'))).toEqual(await readFile(at('t3.png')));
+  });
+
   test('bad usage is one clear line', async () => {
     const out = ['--out', at('x.png')];
     await expect(fillCommand([at('in.png'), ...out])).rejects.toThrow('--mask is missing');
@@ -107,6 +149,12 @@ describe('command line', () => {
     await expect(
       fillCommand([at('in.png'), '--mask', at('mask.png'), '--adapt', '7', ...out]),
     ).rejects.toThrow(/--adapt takes a number from 0 to 1/);
+    await expect(
+      fillCommand([at('in.png'), '--mask', at('mask.png'), '--scale', '120', ...out]),
+    ).rejects.toThrow(/--scale takes two numbers from 25 to 400/);
+    await expect(
+      fillCommand([at('in.png'), '--mask', at('mask.png'), '--threads', '0', ...out]),
+    ).rejects.toThrow(/--threads takes a number from 1 to 64/);
     await expect(
       cloneCommand([at('in.png'), '--mask', at('mask.png'), '--donor', 'left', ...out]),
     ).rejects.toBeInstanceOf(BadUsage);

@@ -240,6 +240,46 @@ describe('the HTTP interface', () => {
     expect(readdirSync(join(folder, 'maps')).length).toBeGreaterThan(0);
   }, 60_000);
 
+  test('variants are ranked and kept, so that choosing one needs no search', async () => {
+    const { picture } = await newPicture(31);
+    const fill: Repair = {
+      ...cloneAt(await recordsOf(picture.id), 50),
+      method: plainFill(randomUUID()),
+    };
+    await change(picture.id, 0, fill).expect(200);
+    const plain = (await request(app).get(`/api/pictures/${picture.id}/view`).expect(200)).body;
+    const ask = (what: string, body: object) =>
+      request(app).post(`/api/pictures/${picture.id}/${what}`).send(body);
+    const { variants } = (await ask('variants', { repair: fill, from: 1 }).expect(200)).body;
+    expect(variants).toHaveLength(3);
+    const scores = variants.map((v: { score: number }) => v.score);
+    expect(scores).toEqual([...scores].sort((a: number, b: number) => a - b));
+    const search = jest.spyOn(services.pool, 'search');
+    const { search: name, seed, lean } = variants[1];
+    const chosen: Repair = { ...fill, method: { ...plainFill(name, seed), lean } };
+    await change(picture.id, 1, chosen).expect(200);
+    const view = (await request(app).get(`/api/pictures/${picture.id}/view`).expect(200)).body;
+    expect(view.tiles).not.toEqual(plain.tiles);
+    expect(search).not.toHaveBeenCalled();
+
+    const sure = `/api/pictures/${picture.id}/searches/${name}/confidence`;
+    const { rect, samples } = (await request(app).get(sure).expect(200)).body;
+    const bytes = Buffer.from(samples, 'base64');
+    expect(bytes).toHaveLength(rect.width * rect.height);
+    expect(bytes.filter((v) => v > 0)).toHaveLength(30 * 20);
+    await request(app)
+      .get(`/api/pictures/${picture.id}/searches/${randomUUID()}/confidence`)
+      .expect(404);
+    await ask('variants', { repair: cloneAt(await recordsOf(picture.id), 9) }).expect(400);
+
+    const { grounds } = (await ask('grounds', { repair: fill }).expect(200)).body;
+    expect(grounds.length).toBeGreaterThan(0);
+    const { portions } = (await ask('portions', { repair: fill }).expect(200)).body;
+    expect(portions.length).toBeGreaterThan(0);
+    const { guides } = (await ask('guides', { repair: fill, sure: true }).expect(200)).body;
+    expect(guides).toEqual([]);
+  });
+
   test('exports exact pixels under a name made by the rule', async () => {
     const { picture, raster } = await newPicture(11);
     await change(picture.id, 0, cloneAt(await recordsOf(picture.id), 50)).expect(200);

@@ -23,6 +23,8 @@ const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['F  R  T', 'Fit, 1:1, 2:1'],
   ['wheel', 'Zoom at the pointer'],
   ['right or middle drag, arrows', 'Move the picture'],
+  ['arrows, Enter', 'While donors or variants are offered: try another, take it'],
+  ['Tab, arrows, Delete', 'On a guide’s point: bend the guide, take it away'],
   ['Q  E', 'Turn the view'],
   ['Ctrl Z,  Ctrl Shift Z', 'Undo, redo'],
 ];

@@ -1,4 +1,5 @@
 import { open } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
 import { workerData } from 'node:worker_threads';
 import type { Raster } from '@tersum/core';
 import { Cancelled, depthOf, frameOf, NothingToCopy } from '@tersum/core';
@@ -87,14 +88,16 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
   }
 }
 
+/** Several searches run at once; more threads than this for each would only wait for one another. */
+const MOST_THREADS = 4;
 let crew: ThreadCrew | null = null;
 
-/** Runs a search that its wire watches and can end, on as many threads as there are cores. */
+/** Runs a search that its wire watches and can end, on several threads. */
 function watched<T>({ wire }: { readonly wire: Wire }, act: (help: SearchHelp) => T): T {
   const { cancelled, port } = wire;
   const say = (said: Said): void => port.postMessage(said);
   let told = 0;
-  crew ??= new ThreadCrew();
+  crew ??= new ThreadCrew(Math.min(MOST_THREADS, availableParallelism()));
   try {
     return act({
       crew,

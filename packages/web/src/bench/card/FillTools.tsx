@@ -35,15 +35,16 @@ export function FillTools({
   readonly fill: FillMethod;
 }) {
   const { bench } = useBench();
-  const { hand, grounds, heat, failed, stale } = useBenchState((s) => ({
+  const { hand, grounds, looking, heat, failed, stale } = useBenchState((s) => ({
     hand: s.fillHand,
     grounds: s.grounds?.repair === repair.id,
+    looking: s.grounds?.repair === repair.id && s.grounds.list === null,
     heat: s.heat?.repair === repair.id,
     failed: s.view?.failed[repair.id],
     stale: s.view?.donorChanged.includes(repair.id) ?? false,
   }));
   const changed = stale ? 'What this fill copies from has changed since. Search again?' : '';
-  const words = failed ?? (WORDS[hand] || changed);
+  const words = failed ?? (looking ? 'Looking for grounds…' : WORDS[hand] || changed);
   return (
     <>
       <Line>

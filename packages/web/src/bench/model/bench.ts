@@ -145,7 +145,14 @@ export function createBench(
       set({
         view: event.view,
         ...(newest
-          ? { computing: null, preview: null, pending: null, sliding: null, rough: null }
+          ? {
+              computing: null,
+              preview: null,
+              pending: null,
+              sliding: null,
+              rough: null,
+              heat: null,
+            }
           : {}),
       });
     } else if (event.type === 'progress') {
@@ -155,7 +162,8 @@ export function createBench(
         const { computing } = store.getState();
         if (computing !== null) set({ rough });
       });
-    } else if (event.type === 'trouble') set({ notice: event.message, computing: null });
+    } else if (event.type === 'trouble')
+      set({ notice: event.message, computing: null, rough: null });
     else if (event.version > version && store.getState().saving === 0) void refresh();
   };
 
@@ -173,6 +181,7 @@ export function createBench(
           computing: null,
           pending: null,
           sliding: null,
+          rough: null,
         });
         if (error instanceof RequestProblem && error.status === 409) await refresh();
       } finally {

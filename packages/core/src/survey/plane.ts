@@ -1,0 +1,112 @@
+import type { Raster } from '../raster/raster.js';
+import { greyOf } from '../find/grey.js';
+
+/** One value a pixel, row by row. */
+export interface Plane {
+  readonly width: number;
+  readonly height: number;
+  readonly values: Float32Array;
+}
+
+/** Luma 0..255 as a plane. */
+export function greyPlane(picture: Raster): Plane {
+  return { width: picture.width, height: picture.height, values: greyOf(picture) };
+}
+
+/** Half the size: means of two by two pixels; an odd last row or column is left out. */
+export function halved({ width, height, values }: Plane): Plane {
+  const w = Math.max(1, width >> 1);
+  const h = Math.max(1, height >> 1);
+  const out = new Float32Array(w * h);
+  const right = width > 1 ? 1 : 0;
+  const down = height > 1 ? width : 0;
+  for (let y = 0, i = 0; y < h; y++)
+    for (let x = 0, p = 2 * y * width; x < w; x++, p += 2, i++)
+      out[i] =
+        (values[p]! + values[p + right]! + values[p + down]! + values[p + right + down]!) / 4;
+  return { width: w, height: h, values: out };
+}
+
+/** Gaussian blur, the border repeated outward. @param sigma px, > 0 */
+export function blurred({ width, height, values }: Plane, sigma: number): Plane {
+  const radius = Math.max(1, Math.ceil(3 * sigma));
+  const taps = new Float32Array(radius + 1);
+  let sum = 0;
+  for (let k = 0; k <= radius; k++) {
+    taps[k] = Math.exp((-k * k) / (2 * sigma * sigma));
+    sum += k ? 2 * taps[k]! : taps[k]!;
+  }
+  for (let k = 0; k <= radius; k++) taps[k]! /= sum;
+  const across = new Float32Array(values.length);
+  const row = new Float32Array(width + 2 * radius);
+  for (let y = 0; y < height; y++) {
+    const from = y * width;
+    row.set(values.subarray(from, from + width), radius);
+    row.fill(values[from]!, 0, radius);
+    row.fill(values[from + width - 1]!, radius + width);
+    for (let x = 0; x < width; x++) {
+      let v = taps[0]! * row[x + radius]!;
+      for (let k = 1; k <= radius; k++)
+        v += taps[k]! * (row[x + radius - k]! + row[x + radius + k]!);
+      across[from + x] = v;
+    }
+  }
+  const out = new Float32Array(values.length);
+  for (let y = 0; y < height; y++) {
+    const to = out.subarray(y * width, (y + 1) * width);
+    for (let k = 0; k <= radius; k++) {
+      const up = Math.max(0, y - k) * width;
+      const down = Math.min(height - 1, y + k) * width;
+      const tap = taps[k]!;
+      if (k === 0) for (let x = 0; x < width; x++) to[x] = tap * across[up + x]!;
+      else for (let x = 0; x < width; x++) to[x]! += tap * (across[up + x]! + across[down + x]!);
+    }
+  }
+  return { width, height, values: out };
+}
+
+/** Mean over a square of side 2r+1, clipped to the picture. @param radius whole px, >= 1 */
+export function boxMean({ width, height, values }: Plane, radius: number): Plane {
+  const rows = new Float32Array(values.length);
+  for (let y = 0; y < height; y++) {
+    const from = y * width;
+    let sum = 0;
+    for (let x = 0; x < Math.min(radius, width); x++) sum += values[from + x]!;
+    for (let x = 0; x < width; x++) {
+      if (x + radius < width) sum += values[from + x + radius]!;
+      if (x - radius - 1 >= 0) sum -= values[from + x - radius - 1]!;
+      const n = Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1;
+      rows[from + x] = sum / n;
+    }
+  }
+  const out = new Float32Array(values.length);
+  const sums = new Float64Array(width);
+  for (let y = 0; y < Math.min(radius, height); y++)
+    for (let x = 0; x < width; x++) sums[x]! += rows[y * width + x]!;
+  for (let y = 0; y < height; y++) {
+    const into = y + radius;
+    const outof = y - radius - 1;
+    if (into < height) for (let x = 0; x < width; x++) sums[x]! += rows[into * width + x]!;
+    if (outof >= 0) for (let x = 0; x < width; x++) sums[x]! -= rows[outof * width + x]!;
+    const n = Math.min(height - 1, into) - Math.max(0, y - radius) + 1;
+    for (let x = 0; x < width; x++) out[y * width + x] = sums[x]! / n;
+  }
+  return { width, height, values: out };
+}
+
+/** Bilinear value, the border repeated outward. */
+export function sampleAt({ width, height, values }: Plane, x: number, y: number): number {
+  const cx = x < 0 ? 0 : x > width - 1 ? width - 1 : x;
+  const cy = y < 0 ? 0 : y > height - 1 ? height - 1 : y;
+  const ix = cx | 0;
+  const iy = cy | 0;
+  const fx = cx - ix;
+  const fy = cy - iy;
+  const p = iy * width + ix;
+  const r = ix < width - 1 ? 1 : 0;
+  const d = iy < height - 1 ? width : 0;
+  return (
+    (values[p]! * (1 - fx) + values[p + r]! * fx) * (1 - fy) +
+    (values[p + d]! * (1 - fx) + values[p + r + d]! * fx) * fy
+  );
+}

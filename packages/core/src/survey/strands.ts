@@ -1,0 +1,174 @@
+import { linked } from './curves.js';
+import type { Plane } from './plane.js';
+import { boxMean } from './plane.js';
+import type { Profile } from './profile.js';
+import { profileOf } from './profile.js';
+import { ridgesOf } from './ridges.js';
+
+/** A line-like thing: where it runs, how wide it is, and what speaks for its not being part of the photograph. */
+export interface Strand {
+  /** Points along it, px of the picture. */
+  readonly xs: Float32Array;
+  readonly ys: Float32Array;
+  /** Width at half height at every point, px of the picture, smoothed. */
+  readonly widths: Float32Array;
+  readonly polarity: 1 | -1;
+  /** Level of the pyramid it was found at: 0 for the finest lines, each next twice as wide. */
+  readonly level: number;
+  readonly traits: StrandTraits;
+}
+
+/** What a strand is judged by. Grey levels are 0..255; lengths in px of its level unless said otherwise. */
+export interface StrandTraits {
+  /** Points along it. */
+  readonly length: number;
+  /** Median height over the nearer side. */
+  readonly height: number;
+  /** Share of its points that stand out from both sides by a third of that. */
+  readonly whole: number;
+  /** Scatter of the crest's grey along it, over its height: what is laid over a picture keeps its own tone. */
+  readonly unsteady: number;
+  /** Scatter of its sides' grey along it. */
+  readonly ground: number;
+  /** Difference between its two sides, over its height: edges of things have unlike sides. */
+  readonly lopsided: number;
+  /** How busy the picture is around it: mean deviation from the local mean. */
+  readonly busy: number;
+  /** Share of the surroundings taken by other crests of the same polarity. */
+  readonly crowd: number;
+  /** Mean turn, radians a px, at a scale of a few px. */
+  readonly turn: number;
+  /** Chord over length: 1 is straight. */
+  readonly straight: number;
+  readonly width: number;
+  /** Scatter of the width over the width. */
+  readonly uneven: number;
+  /** How near the crest's grey comes to paper white or to black, 0..1. */
+  readonly extreme: number;
+}
+
+/** Scale of the ridge filter at every level, px of the level. */
+const SIGMA = 1.2;
+const WEAKEST = 2.5;
+const START = 5;
+const SHORTEST = 20;
+const GAP = 14;
+/** Neighbourhood that says how busy and how crowded a place is, px of the level. */
+const AROUND = 16;
+
+/**
+ * Strands at one level of a pyramid.
+ * @param plane grey 0..255 of the level
+ */
+export function strandsAt(plane: Plane, level: number): Strand[] {
+  const ridges = ridgesOf(plane, SIGMA, WEAKEST);
+  const curves = linked(ridges, { start: START, shortest: SHORTEST, gap: GAP });
+  const mean = boxMean(plane, 3);
+  const off = { ...plane, values: plane.values.map((v, p) => Math.abs(v - mean.values[p]!)) };
+  const busy = boxMean(off, AROUND);
+  const crests = [1, -1].map((sign) => {
+    const values = new Float32Array(plane.values.length);
+    for (let p = 0; p < values.length; p++) {
+      const k = ridges.at[p]! - 1;
+      if (k >= 0 && ridges.strength[k]! * sign >= START) values[p] = 1;
+    }
+    return boxMean({ ...plane, values }, AROUND);
+  });
+  const scale = 2 ** level;
+  const shift = (scale - 1) / 2;
+  return curves.map((curve): Strand => {
+    const profile = profileOf(plane, curve);
+    const crowd = crests[curve.polarity === 1 ? 0 : 1]!;
+    return {
+      xs: curve.xs.map((x) => x * scale + shift),
+      ys: curve.ys.map((y) => y * scale + shift),
+      widths: smoothed(profile.width).map((w) => w * scale),
+      polarity: curve.polarity,
+      level,
+      traits: traitsOf(curve.xs, curve.ys, curve.polarity, profile, plane.width, busy.values, crowd.values),
+    };
+  });
+}
+
+function traitsOf(
+  xs: Float32Array,
+  ys: Float32Array,
+  polarity: 1 | -1,
+  profile: Profile,
+  width: number,
+  busy: Float32Array,
+  crowd: Float32Array,
+): StrandTraits {
+  const n = xs.length;
+  const height = middleOf(profile.stands);
+  const floor = Math.max(1, height);
+  let whole = 0;
+  let [busySum, crowdSum, sides] = [0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    if (profile.stands[i]! > floor / 3) whole++;
+    const p = Math.round(ys[i]!) * width + Math.round(xs[i]!);
+    busySum += busy[p]!;
+    crowdSum += crowd[p]!;
+    sides += Math.abs(profile.left[i]! - profile.right[i]!);
+  }
+  const own = (2 * AROUND + 1) / (2 * AROUND + 1) ** 2;
+  const ground = profile.left.map((l, i) => (l + profile.right[i]!) / 2);
+  const w = middleOf(profile.width);
+  const crest = middleOf(profile.crest);
+  const chord = Math.hypot(xs[n - 1]! - xs[0]!, ys[n - 1]! - ys[0]!);
+  return {
+    length: n,
+    height,
+    whole: whole / n,
+    unsteady: scatterOf(profile.crest) / floor,
+    ground: scatterOf(ground),
+    lopsided: sides / n / floor,
+    busy: busySum / n,
+    crowd: Math.max(0, crowdSum / n - own),
+    turn: turnOf(xs, ys),
+    straight: Math.min(1, chord / pathLength(xs, ys)),
+    width: w,
+    uneven: scatterOf(profile.width) / Math.max(0.5, w),
+    extreme: polarity === 1 ? crest / 255 : 1 - crest / 255,
+  };
+}
+
+function pathLength(xs: Float32Array, ys: Float32Array): number {
+  let sum = 0;
+  for (let i = 1; i < xs.length; i++) sum += Math.hypot(xs[i]! - xs[i - 1]!, ys[i]! - ys[i - 1]!);
+  return sum || 1;
+}
+
+function turnOf(xs: Float32Array, ys: Float32Array): number {
+  const s = 6;
+  let sum = 0;
+  let count = 0;
+  for (let i = s; i + s < xs.length; i++, count++) {
+    const [ax, ay] = [xs[i]! - xs[i - s]!, ys[i]! - ys[i - s]!];
+    const [bx, by] = [xs[i + s]! - xs[i]!, ys[i + s]! - ys[i]!];
+    sum += Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+  }
+  return count ? sum / count / s : 0;
+}
+
+export function middleOf(values: Float32Array): number {
+  const sorted = Float32Array.from(values).sort();
+  return sorted[sorted.length >> 1] ?? 0;
+}
+
+/** Scatter by the median absolute deviation, as a standard deviation of normal values. */
+function scatterOf(values: Float32Array): number {
+  const middle = middleOf(values);
+  return 1.4826 * middleOf(values.map((v) => Math.abs(v - middle)));
+}
+
+/** Running mean over nine points. */
+function smoothed(values: Float32Array): Float32Array {
+  return values.map((_, i) => {
+    const from = Math.max(0, i - 4);
+    const to = Math.min(values.length, i + 5);
+    let sum = 0;
+    for (let k = from; k < to; k++) sum += values[k]!;
+    return sum / (to - from);
+  });
+}

@@ -1,0 +1,227 @@
+import type { Crests } from './crests.js';
+import type { Mark, Phase } from './phase.js';
+import { phaseAt, phaseThrough, slopeAt, TERMS } from './phase.js';
+
+/** A family of near-parallel, near-evenly spaced lines, and how well a picture's crests bear it out. */
+export interface Family {
+  readonly phase: Phase;
+  /** Level of the pyramid its crests are clearest at. */
+  readonly level: number;
+  /** Share of its lines' length borne out by crests on them. */
+  readonly borne: number;
+  /** Crests of its direction midway between its lines, as a share of those on them. */
+  readonly between: number;
+  /** Direction of the normal at the centre of the picture, radians in [0, pi). */
+  readonly angle: number;
+  /** Distance of its lines at the centre of the picture, px. */
+  readonly step: number;
+}
+
+interface Frame {
+  readonly width: number;
+  readonly height: number;
+}
+
+interface Seed {
+  readonly cx: number;
+  readonly cy: number;
+  readonly angle: number;
+  readonly step: number;
+  readonly offset: number;
+  readonly quality: number;
+}
+
+/** Distances of lines looked for, px: from, and as a share of the picture's shorter side. */
+const STEP = { from: 14, most: 0.2, grow: 1.05 } as const;
+const PEAKS = 6;
+const SEEDS = 3;
+/** Crests asked in a window, and while a family grows. */
+const ASKED = { window: 300, growth: 6000 } as const;
+
+/** Families of lines that start from the strongest directions of a picture, best first. */
+export function familiesOf(crests: Crests, frame: Frame): Family[] {
+  const families: Family[] = [];
+  const some = thinned(crests, ASKED.growth);
+  for (const angle of directionsOf(crests)) {
+    const found = seedsOf(crests, angle, frame)
+      .map((seed) => grown(some, crests, seed, frame))
+      .filter((f): f is Family => f !== null)
+      .sort((a, b) => worth(b) - worth(a));
+    if (found[0]) families.push(found[0]);
+  }
+  return families.sort((a, b) => worth(b) - worth(a));
+}
+
+/** About so many of the crests, evenly taken. */
+function thinned(crests: Crests, most: number): Crests {
+  const every = Math.ceil(crests.count / most);
+  if (every < 2) return crests;
+  const count = Math.floor(crests.count / every);
+  const take = (list: Float32Array): Float32Array =>
+    Float32Array.from({ length: count }, (_, k) => list[k * every]!);
+  return {
+    count,
+    x: take(crests.x),
+    y: take(crests.y),
+    tx: take(crests.tx),
+    ty: take(crests.ty),
+    length: take(crests.length),
+    level: Uint8Array.from({ length: count }, (_, k) => crests.level[k * every]!),
+  };
+}
+
+/** What a family is preferred by. */
+export function worth({ borne, between }: Family): number {
+  return borne * (1 - Math.min(1, between));
+}
+
+/** Strongest directions of lines' normals, radians in [0, pi). */
+function directionsOf({ count, tx, ty, length }: Crests): number[] {
+  const bins = 90;
+  const counts = new Float64Array(bins);
+  for (let k = 0; k < count; k++) {
+    const angle = Math.atan2(tx[k]!, -ty[k]!);
+    counts[Math.floor((((angle / Math.PI) % 1) + 1) * bins) % bins]! += length[k]!;
+  }
+  const smooth = counts.map((_, b) => {
+    let sum = 0;
+    for (let d = -3; d <= 3; d++) sum += counts[(b + d + bins) % bins]! * (4 - Math.abs(d));
+    return sum;
+  });
+  const peaks: number[] = [];
+  for (let b = 0; b < bins; b++)
+    if (smooth[b]! > smooth[(b + bins - 1) % bins]! && smooth[b]! >= smooth[(b + 1) % bins]!) peaks.push(b);
+  return peaks
+    .sort((a, b) => smooth[b]! - smooth[a]!)
+    .slice(0, PEAKS)
+    .map((b) => ((b + 0.5) / bins) * Math.PI);
+}
+
+/** Angle and distance at which the crests of a window fall in step most, window by window. */
+function seedsOf(crests: Crests, angle: number, { width, height }: Frame): Seed[] {
+  const { count, x, y, tx, ty, length } = crests;
+  const radius = 0.22 * Math.min(width, height) + 40;
+  const [nx, ny] = [Math.cos(angle), Math.sin(angle)];
+  const seeds: Seed[] = [];
+  for (const fy of [0.25, 0.5, 0.75])
+    for (const fx of [0.25, 0.5, 0.75]) {
+      const [cx, cy] = [fx * width, fy * height];
+      let near: number[] = [];
+      for (let k = 0; k < count; k++)
+        if (
+          Math.abs(x[k]! - cx) < radius &&
+          Math.abs(y[k]! - cy) < radius &&
+          Math.abs(tx[k]! * nx + ty[k]! * ny) < 0.17
+        )
+          near.push(k);
+      if (near.length < 30) continue;
+      const every = Math.ceil(near.length / ASKED.window);
+      near = near.filter((_, i) => i % every === 0);
+      let total = 0;
+      for (const k of near) total += length[k]!;
+      const found: Seed[] = [];
+      const most = Math.min(STEP.most * Math.min(width, height), 0.7 * radius);
+      for (let turn = -4; turn <= 4; turn++) {
+        const own = angle + (turn * Math.PI) / 120;
+        const [ax, ay] = [Math.cos(own), Math.sin(own)];
+        const along = near.map((k) => (x[k]! - cx) * ax + (y[k]! - cy) * ay);
+        for (let step = STEP.from; step <= most; step *= STEP.grow) {
+          const f = (2 * Math.PI) / step;
+          let [re, im] = [0, 0];
+          near.forEach((k, i) => {
+            re += length[k]! * Math.cos(f * along[i]!);
+            im += length[k]! * Math.sin(f * along[i]!);
+          });
+          const quality = Math.hypot(re, im) / total - 1.2 / Math.sqrt(near.length);
+          found.push({ cx, cy, angle: own, step, offset: Math.atan2(im, re) / (2 * Math.PI), quality });
+        }
+      }
+      const best = Math.max(...found.map((s) => s.quality));
+      if (best < 0.12) continue;
+      // Lines in step at a distance are in step at its half and third as well: the widest that is nearly as good is meant.
+      const good = found.filter((s) => s.quality > 0.75 * best).sort((a, b) => b.quality - a.quality);
+      const widest = good.filter((s) => s.step > 1.5 * good[0]!.step).sort((a, b) => b.quality - a.quality)[0];
+      seeds.push(good[0]!);
+      if (widest) seeds.push(widest);
+    }
+  return seeds.sort((a, b) => b.quality - a.quality).slice(0, SEEDS);
+}
+
+/** Half the width in phase of what counts as on a line. */
+const ON = 0.12;
+
+/** Fits a phase to the crests about a seed, then to wider and wider surroundings. */
+function grown(some: Crests, crests: Crests, seed: Seed, { width, height }: Frame): Family | null {
+  const unit = Math.hypot(width, height) / 2;
+  const frame = { cx: width / 2, cy: height / 2, unit };
+  const [fx, fy] = [Math.cos(seed.angle) / seed.step, Math.sin(seed.angle) / seed.step];
+  const start = (frame.cx - seed.cx) * fx + (frame.cy - seed.cy) * fy - seed.offset;
+  let phase: Phase = { ...frame, terms: [start, fx * unit, fy * unit, 0, 0, 0, 0, 0, 0, 0] };
+  const reach = Math.hypot(
+    Math.max(seed.cx, width - seed.cx),
+    Math.max(seed.cy, height - seed.cy),
+  );
+  let radius = 0.22 * Math.min(width, height) + 40;
+  for (let last = false; !last; radius *= 1.2) {
+    last = radius >= reach;
+    const count = radius < 0.5 * unit ? TERMS.flat : radius < 0.9 * unit ? TERMS.bowed : TERMS.full;
+    for (let round = 0; round < 3; round++) {
+      const marks = marksNear(some, phase, seed, radius);
+      if (marks.length < 24) return null;
+      phase = phaseThrough(marks, frame, count);
+    }
+  }
+  return measured(crests, phase, { width, height });
+}
+
+function marksNear(crests: Crests, phase: Phase, { cx, cy }: Seed, radius: number): Mark[] {
+  const { count, x, y, length } = crests;
+  const marks: Mark[] = [];
+  for (let k = 0; k < count; k++) {
+    const [px, py] = [x[k]!, y[k]!];
+    const d = Math.hypot(px - cx, py - cy);
+    if (d > radius || !facing(crests, k, phase)) continue;
+    const at = phaseAt(phase, px, py);
+    const off = at - Math.round(at);
+    const share = 1 - (off / 0.28) ** 2;
+    if (share <= 0) continue;
+    marks.push({ x: px, y: py, weight: length[k]! * share * share, phase: Math.round(at) });
+  }
+  return marks;
+}
+
+/** Whether a crest runs along the lines of a phase. */
+function facing({ x, y, tx, ty }: Crests, k: number, phase: Phase): boolean {
+  const [sx, sy] = slopeAt(phase, x[k]!, y[k]!);
+  return Math.abs(tx[k]! * sx + ty[k]! * sy) < 0.2 * Math.hypot(sx, sy);
+}
+
+function measured(crests: Crests, phase: Phase, { width, height }: Frame): Family | null {
+  const [on, off] = [new Float64Array(8), new Float64Array(8)];
+  for (let k = 0; k < crests.count; k++) {
+    if (!facing(crests, k, phase)) continue;
+    const at = phaseAt(phase, crests.x[k]!, crests.y[k]!);
+    const d = Math.abs(at - Math.round(at));
+    if (d < ON) on[crests.level[k]!]! += crests.length[k]!;
+    else if (d > 0.5 - ON) off[crests.level[k]!]! += crests.length[k]!;
+  }
+  // Lines in an area are as long as the phase is steep.
+  let lines = 0;
+  const grid = 24;
+  for (let j = 0; j < grid; j++)
+    for (let i = 0; i < grid; i++)
+      lines += Math.hypot(...slopeAt(phase, ((i + 0.5) / grid) * width, ((j + 0.5) / grid) * height));
+  lines *= (width * height) / (grid * grid);
+  const level = on.indexOf(Math.max(...on));
+  const [sx, sy] = slopeAt(phase, width / 2, height / 2);
+  const step = 1 / Math.hypot(sx, sy);
+  if (!(step > 6) || step > Math.min(width, height) / 2) return null;
+  return {
+    phase,
+    level,
+    borne: on[level]! / lines,
+    between: off[level]! / Math.max(1, on[level]!),
+    angle: ((Math.atan2(sy, sx) % Math.PI) + Math.PI) % Math.PI,
+    step,
+  };
+}

@@ -1,5 +1,3 @@
-import type { Weights } from './judge.js';
-import { oddsOf } from './judge.js';
 import type { Strand, StrandTraits } from './strands.js';
 
 /** One or more strands that go on in one another, judged as a whole. */
@@ -9,7 +7,8 @@ export interface ChainedStrand extends Strand {
 
 /** How strands are put together. */
 export interface ChainOptions {
-  readonly weights: Weights;
+  /** Log odds that a strand is what is looked for. */
+  judge(strand: Pick<Strand, 'traits' | 'level' | 'polarity'>): number;
   /** Log odds a strand needs to be part of a chain at all. */
   readonly part: number;
   /** Largest gap between strands of a chain, in their widths and in px. */
@@ -27,15 +26,15 @@ const STEADY = 6;
 export function chained(
   strands: readonly Strand[],
   frame: { readonly width: number; readonly height: number },
-  { weights, part, gap }: ChainOptions,
+  { judge, part, gap }: ChainOptions,
 ): ChainedStrand[] {
   const judged = strands
-    .map((strand): ChainedStrand => ({ ...strand, odds: oddsOf(strand, weights) }))
+    .map((strand): ChainedStrand => ({ ...strand, odds: judge(strand) }))
     .filter(({ odds }) => odds >= part)
     .sort((a, b) => b.odds + weight(b) - a.odds - weight(a));
   const kept = withoutEchoes(judged, frame);
   const chains = linkedUp(kept, gap).map((members) =>
-    members.length === 1 ? members[0]! : united(members, weights),
+    members.length === 1 ? members[0]! : united(members, judge),
   );
   return chains.sort((a, b) => b.odds - a.odds);
 }
@@ -147,7 +146,7 @@ function turnedRound(strand: ChainedStrand): ChainedStrand {
 }
 
 /** Several strands as one, the gaps between them bridged straight, judged by their traits' means. */
-function united(members: readonly ChainedStrand[], weights: Weights): ChainedStrand {
+function united(members: readonly ChainedStrand[], judge: ChainOptions['judge']): ChainedStrand {
   const xs: number[] = [];
   const ys: number[] = [];
   const widths: number[] = [];
@@ -177,7 +176,7 @@ function united(members: readonly ChainedStrand[], weights: Weights): ChainedStr
     polarity: first.polarity,
     level: first.level,
     traits,
-    odds: oddsOf({ traits, level: first.level }, weights),
+    odds: judge({ traits, level: first.level, polarity: first.polarity }),
   };
 }
 

@@ -1,0 +1,172 @@
+import { chained } from './chains.js';
+import type { Plane } from './plane.js';
+import { sampleAt } from './plane.js';
+import type { Strand } from './strands.js';
+
+/** A crease or tear: where it runs, and how far it reaches to its left and right point by point; px. */
+export interface Crease {
+  readonly xs: Float32Array;
+  readonly ys: Float32Array;
+  readonly widths: Float32Array;
+  /** Pixels of the picture, in reading order. */
+  readonly site: Int32Array;
+  readonly odds: number;
+  readonly polarity: 1;
+}
+
+const PART = -1.5;
+/** Evidence a whole crease needs. */
+const USUAL = 6;
+const GAP = { widths: 30, most: 260 } as const;
+/** Levels of the pyramid at which the breadth of a crease is a line's. */
+export const CREASE_LEVELS = [1, 2, 3] as const;
+
+/**
+ * What speaks for a strand being bare paper: its tone, its steadiness, its height and its length. Standings set by
+ * hand on open photographs and made-up creases.
+ */
+function judge(shorter: number) {
+  return ({ traits: t, level, polarity }: Pick<Strand, 'traits' | 'level' | 'polarity'>): number => {
+    if (polarity < 0) return -9;
+    const length = t.length * 2 ** level;
+    return (
+      Math.min(2, 14 * (t.extreme - 0.78)) -
+      5 * (Math.min(1, t.unsteady) - 0.2) +
+      1.5 * Math.log(Math.max(4, t.height) / 40) +
+      1.5 * Math.log(length / (0.2 * shorter)) -
+      0.8 * (Math.min(3, t.lopsided) - 0.6) +
+      3 * (t.whole - 0.8) -
+      // The finest level tells hairs and scratches as well: a crease is broad.
+      (t.width * 2 ** level < 5 ? 3 : 0)
+    );
+  };
+}
+
+/**
+ * Creases of a picture, likeliest first.
+ * @param strands of {@link CREASE_LEVELS}
+ * @param plane grey 0..255 of the whole picture
+ */
+export function creasesOf(strands: readonly Strand[], plane: Plane): Crease[] {
+  const shorter = Math.min(plane.width, plane.height);
+  return chained(strands, plane, { judge: judge(shorter), part: PART, gap: GAP })
+    .filter(({ odds }) => odds > 0)
+    .map((chain): Crease => {
+      const line = evenly(toTheBorder(chain, plane));
+      const { left, right, rough } = flanksOf(plane, line, chain.traits.extreme * 255);
+      return {
+        ...line,
+        widths: left.map((l, i) => l + right[i]!),
+        site: between(line, left, right, plane),
+        odds:
+          chain.odds +
+          2 * Math.log((rough + 0.1) / 0.7) +
+          2 * Math.log(line.xs.length / (0.35 * shorter)) -
+          USUAL,
+        polarity: 1,
+      };
+    })
+    .sort((a, b) => b.odds - a.odds);
+}
+
+interface Line {
+  readonly xs: Float32Array;
+  readonly ys: Float32Array;
+  readonly widths: Float32Array;
+}
+
+/** A crease that ends near the border is taken to go on to it, in its last direction. */
+function toTheBorder({ xs, ys, widths }: Line, { width, height }: Plane): Line {
+  const near = 0.06 * Math.min(width, height);
+  let [x, y, w] = [[...xs], [...ys], [...widths]];
+  for (let end = 0; end < 2; end++) {
+    x = x.reverse();
+    y = y.reverse();
+    w = w.reverse();
+    const n = x.length;
+    const back = Math.max(0, n - 1 - 20);
+    const [dx, dy] = [x[n - 1]! - x[back]!, y[n - 1]! - y[back]!];
+    const d = Math.hypot(dx, dy) || 1;
+    const steps = Math.min(
+      dx > 0 ? ((width - 1 - x[n - 1]!) * d) / dx : dx < 0 ? (-x[n - 1]! * d) / dx : Infinity,
+      dy > 0 ? ((height - 1 - y[n - 1]!) * d) / dy : dy < 0 ? (-y[n - 1]! * d) / dy : Infinity,
+    );
+    if (steps > near) continue;
+    x.push(x[n - 1]! + (steps * dx) / d);
+    y.push(y[n - 1]! + (steps * dy) / d);
+    w.push(w[n - 1]!);
+  }
+  return { xs: Float32Array.from(x), ys: Float32Array.from(y), widths: Float32Array.from(w) };
+}
+
+/** The same line with a point every px or so. */
+function evenly({ xs, ys, widths }: Line): Line {
+  const [x, y, w]: [number[], number[], number[]] = [[], [], []];
+  for (let i = 0; i + 1 < xs.length; i++) {
+    const n = Math.max(1, Math.round(Math.hypot(xs[i + 1]! - xs[i]!, ys[i + 1]! - ys[i]!)));
+    for (let k = 0; k < n; k++) {
+      const t = k / n;
+      x.push(xs[i]! + t * (xs[i + 1]! - xs[i]!));
+      y.push(ys[i]! + t * (ys[i + 1]! - ys[i]!));
+      w.push(widths[i]! + t * (widths[i + 1]! - widths[i]!));
+    }
+  }
+  return { xs: Float32Array.from(x), ys: Float32Array.from(y), widths: Float32Array.from(w) };
+}
+
+function acrossAt({ xs, ys }: Line, i: number): [number, number] {
+  const [a, b] = [Math.max(0, i - 8), Math.min(xs.length - 1, i + 8)];
+  const [dx, dy] = [xs[b]! - xs[a]!, ys[b]! - ys[a]!];
+  const d = Math.hypot(dx, dy) || 1;
+  return [-dy / d, dx / d];
+}
+
+/** How far paper reaches to either side, px, and how jagged its edge is, px. */
+function flanksOf(
+  plane: Plane,
+  line: Line,
+  tone: number,
+): { left: Float32Array; right: Float32Array; rough: number } {
+  const n = line.xs.length;
+  const usual = [...line.widths].sort((a, b) => a - b)[n >> 1]! / 2;
+  const sides = [-1, 1].map((way) => {
+    const reach = new Float32Array(n);
+    for (let i = 0; i < n; i++) {
+      const [nx, ny] = acrossAt(line, i);
+      const at = (o: number): number => sampleAt(plane, line.xs[i]! + way * o * nx, line.ys[i]! + way * o * ny);
+      const side = (at(1.8 * usual + 3) + at(1.8 * usual + 5) + at(2.2 * usual + 5)) / 3;
+      const half = (tone + side) / 2;
+      let found = usual;
+      if (tone - side > 25)
+        // The last px of paper; dirt on it does not end it.
+        for (let o = 0; o < 1.9 * usual + 3; o += 0.5) if (at(o) > half) found = o + 0.5;
+      reach[i] = found;
+    }
+    return reach;
+  });
+  const steady = sides.map((s) => middleOver(s, 15));
+  const jag = sides.flatMap((s, k) => [...s].map((v, i) => Math.abs(v - steady[k]![i]!))).sort((a, b) => a - b);
+  const limited = sides.map((s, k) => s.map((v, i) => Math.min(v, steady[k]![i]! + 3) + 0.75));
+  return { left: limited[0]!, right: limited[1]!, rough: jag[Math.floor(0.7 * jag.length)]! };
+}
+
+function middleOver(values: Float32Array, reach: number): Float32Array {
+  return values.map((_, i) => {
+    const part = values.slice(Math.max(0, i - reach), i + reach + 1).sort();
+    return part[part.length >> 1]!;
+  });
+}
+
+/** Pixels between the left and the right flank of a line, in reading order. */
+function between(line: Line, left: Float32Array, right: Float32Array, { width, height }: Plane): Int32Array {
+  const found = new Set<number>();
+  for (let i = 0; i < line.xs.length; i++) {
+    const [nx, ny] = acrossAt(line, i);
+    for (let o = -left[i]!; o <= right[i]!; o += 0.5) {
+      const x = Math.round(line.xs[i]! + o * nx);
+      const y = Math.round(line.ys[i]! + o * ny);
+      if (x >= 0 && y >= 0 && x < width && y < height) found.add(y * width + x);
+    }
+  }
+  return Int32Array.from(found).sort();
+}

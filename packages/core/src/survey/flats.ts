@@ -1,0 +1,174 @@
+import type { Layer } from './layers.js';
+
+/** A region of near-even colour, and what its border is like. */
+export interface Flat {
+  /** Pixels in reading order. */
+  readonly pixels: Int32Array;
+  /** Mean of every channel, 0..255. */
+  readonly colour: readonly number[];
+  readonly traits: FlatTraits;
+}
+
+export interface FlatTraits {
+  /** Share of the picture. */
+  readonly share: number;
+  /** Share of its pixels whose colour is within two levels of the region's own middle. */
+  readonly even: number;
+  /** px of the picture's border it takes, over the picture's shorter side. */
+  readonly border: number;
+  /** How many of the picture's corners it takes. */
+  readonly corners: number;
+  /** Share of its edge with a bright fringe of a few px beyond it. */
+  readonly fringe: number;
+  /** Share of its edge that is a clear step, and the middle step over the edge, grey levels. */
+  readonly cut: number;
+  readonly step: number;
+  /** Edge length over that of the convex shape of the same extent: jagged edges are long. */
+  readonly ragged: number;
+  readonly grey: number;
+}
+
+/** How far a pixel may be from its neighbour and from the region's start, levels of the furthest channel. */
+const NEXT = 7;
+const WHOLE = 15;
+const SMALLEST = 0.0004;
+
+/** Regions of near-even colour that grow from a picture's border. */
+export function flatsFromBorder(layer: Layer): Flat[] {
+  const { width, height } = layer.grey;
+  const seen = new Uint8Array(width * height);
+  const flats: Flat[] = [];
+  const start = (p: number): void => {
+    if (seen[p]) return;
+    const flat = flatFrom(layer, p, seen);
+    if (flat) flats.push(flat);
+  };
+  for (let x = 0; x < width; x += 2) {
+    start(x);
+    start((height - 1) * width + x);
+  }
+  for (let y = 0; y < height; y += 2) {
+    start(y * width);
+    start(y * width + width - 1);
+  }
+  return flats;
+}
+
+/** Grows one region; every pixel it visits is marked. @returns null for small ones */
+export function flatFrom({ grey, colours }: Layer, seed: number, seen: Uint8Array): Flat | null {
+  const { width, height } = grey;
+  const planes = (colours.length ? colours : [grey]).map(({ values }) => values);
+  const origin = planes.map((plane) => middleAround(plane, seed, width, height));
+  const pixels = [seed];
+  seen[seed] = 1;
+  for (let k = 0; k < pixels.length; k++) {
+    const p = pixels[k]!;
+    const x = p % width;
+    const visit = (q: number): void => {
+      if (seen[q]) return;
+      for (let c = 0; c < planes.length; c++) {
+        const v = planes[c]![q]!;
+        if (Math.abs(v - planes[c]![p]!) > NEXT || Math.abs(v - origin[c]!) > WHOLE) return;
+      }
+      seen[q] = 1;
+      pixels.push(q);
+    };
+    if (x > 0) visit(p - 1);
+    if (x < width - 1) visit(p + 1);
+    if (p >= width) visit(p - width);
+    if (p + width < width * height) visit(p + width);
+  }
+  if (pixels.length < SMALLEST * width * height) return null;
+  const sorted = Int32Array.from(pixels).sort();
+  return {
+    pixels: sorted,
+    colour: planes.map((plane) => sorted.reduce((s, p) => s + plane[p]!, 0) / sorted.length),
+    traits: traitsOf(sorted, grey.values, planes, width, height),
+  };
+}
+
+function middleAround(plane: Float32Array, p: number, width: number, height: number): number {
+  const [x, y] = [p % width, (p / width) | 0];
+  const near: number[] = [];
+  for (let j = Math.max(0, y - 2); j <= Math.min(height - 1, y + 2); j++)
+    for (let i = Math.max(0, x - 2); i <= Math.min(width - 1, x + 2); i++) near.push(plane[j * width + i]!);
+  near.sort((a, b) => a - b);
+  return near[near.length >> 1]!;
+}
+
+/** Places beyond an edge that are read: the fringe, and what lies behind it; px. */
+const FRINGE = [1, 2, 3] as const;
+const BEHIND = [6, 8] as const;
+
+function traitsOf(
+  pixels: Int32Array,
+  grey: Float32Array,
+  planes: readonly Float32Array[],
+  width: number,
+  height: number,
+): FlatTraits {
+  const inside = new Uint8Array(width * height);
+  for (const p of pixels) inside[p] = 1;
+  const middles = planes.map((plane) => {
+    const counts = new Int32Array(256);
+    for (const p of pixels) counts[Math.round(plane[p]!)]!++;
+    let [sum, v] = [counts[0]!, 0];
+    while (sum * 2 < pixels.length) sum += counts[++v]!;
+    return v;
+  });
+  const middle = pixels.reduce((s, p) => s + grey[p]!, 0) / pixels.length;
+  let [even, border, edge, fringed, cut] = [0, 0, 0, 0, 0];
+  const steps: number[] = [];
+  for (const p of pixels) {
+    if (planes.every((plane, c) => Math.abs(plane[p]! - middles[c]!) <= 2)) even++;
+    const [x, y] = [p % width, (p / width) | 0];
+    if (x === 0 || y === 0 || x === width - 1 || y === height - 1) border++;
+    for (const [dx, dy] of SIDES) {
+      const [qx, qy] = [x + dx, y + dy];
+      if (qx < 0 || qy < 0 || qx >= width || qy >= height || inside[qy * width + qx]) continue;
+      edge++;
+      const at = (d: number): number => {
+        const [sx, sy] = [
+          Math.max(0, Math.min(width - 1, x + d * dx)),
+          Math.max(0, Math.min(height - 1, y + d * dy)),
+        ];
+        return grey[sy * width + sx]!;
+      };
+      const fringe = Math.max(...FRINGE.map(at));
+      const behind = (at(BEHIND[0]) + at(BEHIND[1])) / 2;
+      if (fringe > 200 && fringe > behind + 20 && fringe > middle + 20) fringed++;
+      const step = Math.abs(at(2) - middle);
+      if (step > 18) cut++;
+      steps.push(step);
+    }
+  }
+  steps.sort((a, b) => a - b);
+  const ends = [0, width - 1, (height - 1) * width, height * width - 1];
+  const bounds = pixels.reduce(
+    ([l, r, t, b], p) => [
+      Math.min(l!, p % width),
+      Math.max(r!, p % width),
+      Math.min(t!, (p / width) | 0),
+      Math.max(b!, (p / width) | 0),
+    ],
+    [width, 0, height, 0],
+  ) as [number, number, number, number];
+  return {
+    share: pixels.length / (width * height),
+    even: even / pixels.length,
+    border: border / Math.min(width, height),
+    corners: ends.filter((p) => inside[p]).length,
+    fringe: edge ? fringed / edge : 0,
+    cut: edge ? cut / edge : 0,
+    step: steps[steps.length >> 1] ?? 0,
+    ragged: edge / (bounds[1] - bounds[0] + bounds[3] - bounds[2] + 2),
+    grey: middle,
+  };
+}
+
+const SIDES = [
+  [1, 0],
+  [-1, 0],
+  [0, 1],
+  [0, -1],
+] as const;

@@ -1,0 +1,176 @@
+import { depthsOf } from '../shape/depth.js';
+import type { Stroke } from './ink.js';
+import type { Layer } from './layers.js';
+import type { Piece } from './pieces.js';
+import { gathered, piecesOf } from './pieces.js';
+import { strokePixels } from './stroke-mask.js';
+
+/** Levels within which a pixel is surely of an ink, and within which it may be, half covered. */
+const SURELY = 18;
+const PERHAPS = 70;
+/** Share of a stroke's edge that must be a clear step, and what a clear step is, levels. */
+const CRISP = 0.6;
+const STEP = 30;
+/** Pieces longer than so many of their breadths and straight are parts of things, not of letters. */
+const RULED = 16;
+
+/**
+ * Where an ink lies: all thin, crisp pieces of its colour in the stretch its strokes take up, letters no crest was found
+ * on among them. Pieces near each other are one site.
+ * @returns sites, pixels in reading order; `taken` is marked
+ */
+export function inkSites(
+  { grey, colours }: Layer,
+  ink: { readonly strokes: readonly Stroke[]; readonly colour: readonly number[] },
+  taken: Uint8Array,
+): Int32Array[] {
+  const { width, height } = grey;
+  const planes = (colours.length ? colours : [grey, grey, grey]).map(({ values }) => values);
+  const off = (p: number): number => Math.max(...planes.map((v, c) => Math.abs(v[p]! - ink.colour[c]!)));
+  const widths = ink.strokes.map((s) => s.widths[s.widths.length >> 1]!).sort((a, b) => a - b);
+  const breadth = widths[Math.floor(0.9 * (widths.length - 1))]!;
+  const thin = widths[Math.floor(0.1 * (widths.length - 1))]!;
+  const stretch = stretchOf(ink.strokes, 4 * breadth, width, height);
+  const like = new Uint8Array(width * height);
+  for (let y = stretch.top; y <= stretch.bottom; y++)
+    for (let x = stretch.left; x <= stretch.right; x++) {
+      const p = y * width + x;
+      if (!taken[p] && off(p) <= SURELY) like[p] = 1;
+    }
+  const depths = depthsOf(like, width, height);
+  const edgeOf = ({ pixels }: Piece): { deepest: number; crisp: number } => {
+    let [deepest, edge, clear] = [0, 0, 0];
+    for (const p of pixels) {
+      deepest = Math.max(deepest, depths[p]!);
+      if (depths[p]! > 1) continue;
+      const x = p % width;
+      for (const [step, room] of [
+        [1, width - 1 - x],
+        [-1, x],
+        [width, height],
+        [-width, height],
+      ] as const) {
+        const [next, far] = [p + step, p + 3 * step];
+        if (room < 3 || like[next] || off(far) === undefined) continue;
+        if (far < 0 || far >= like.length) continue;
+        edge++;
+        if (off(far) >= STEP) clear++;
+      }
+    }
+    return { deepest, crisp: edge ? clear / edge : 0 };
+  };
+  const crests = new Uint8Array(width * height);
+  for (const { xs, ys } of ink.strokes)
+    for (let i = 0; i < xs.length; i++) crests[Math.round(ys[i]!) * width + Math.round(xs[i]!)] = 1;
+  const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
+  for (const piece of piecesOf(like, width, height)) {
+    const { deepest, crisp } = edgeOf(piece);
+    if (ruled(piece, width, deepest)) continue;
+    const crossed = piece.pixels.some((p) => crests[p]);
+    if (deepest > 0.75 * breadth + 2 || crisp < CRISP) {
+      if (crossed) thick.push(piece);
+    } else if (crossed && piece.pixels.length > 0.3 * breadth * breadth) good.push(piece);
+    else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin) doubtful.push(piece);
+  }
+  good.push(...beside(doubtful, good, 3 * breadth));
+  // Where the ink runs over ground of its own tone, only its crests tell it.
+  const part = new Uint8Array(width * height);
+  for (const { pixels } of thick) for (const p of pixels) part[p] = 1;
+  for (const stroke of ink.strokes) {
+    const own = strokePixels(stroke, grey).filter((p) => part[p]);
+    if (own.length < breadth * thin) continue;
+    const mask = new Uint8Array(width * height);
+    for (const p of own) mask[p] = 1;
+    const near = piecesOf(mask, width, height);
+    good.push(...beside(near, good, 3 * breadth));
+  }
+  return gathered(good, 3 * breadth).map((group) => {
+    const site = withSoftEdge(
+      group.flatMap(({ pixels }) => [...pixels]),
+      (p) => off(p) <= PERHAPS,
+      taken,
+      { width, height },
+    );
+    for (const p of site) taken[p] = 1;
+    return site;
+  });
+}
+
+/** Those of some pieces whose boxes come near one of others. */
+function beside(some: readonly Piece[], others: readonly Piece[], gap: number): Piece[] {
+  return some.filter((a) =>
+    others.some(
+      (b) => Math.max(a.left - b.right, b.left - a.right, a.top - b.bottom, b.top - a.bottom) <= gap,
+    ),
+  );
+}
+
+function stretchOf(
+  strokes: readonly Stroke[],
+  more: number,
+  width: number,
+  height: number,
+): { left: number; top: number; right: number; bottom: number } {
+  let [left, top, right, bottom] = [width, height, 0, 0];
+  for (const { xs, ys } of strokes)
+    for (let i = 0; i < xs.length; i++) {
+      left = Math.min(left, xs[i]!);
+      right = Math.max(right, xs[i]!);
+      top = Math.min(top, ys[i]!);
+      bottom = Math.max(bottom, ys[i]!);
+    }
+  return {
+    left: Math.max(0, Math.floor(left - more)),
+    top: Math.max(0, Math.floor(top - more)),
+    right: Math.min(width - 1, Math.ceil(right + more)),
+    bottom: Math.min(height - 1, Math.ceil(bottom + more)),
+  };
+}
+
+/** Whether a piece is a long straight bar: its spread across is that of a bar so thick. */
+function ruled({ pixels }: Piece, width: number, deepest: number): boolean {
+  let [cx, cy] = [0, 0];
+  for (const p of pixels) {
+    cx += p % width;
+    cy += (p / width) | 0;
+  }
+  cx /= pixels.length;
+  cy /= pixels.length;
+  let [xx, yy, xy] = [0, 0, 0];
+  for (const p of pixels) {
+    const [dx, dy] = [(p % width) - cx, ((p / width) | 0) - cy];
+    xx += dx * dx;
+    yy += dy * dy;
+    xy += dx * dy;
+  }
+  const root = Math.sqrt(((xx - yy) / 2) ** 2 + xy * xy);
+  const [long, across] = [(xx + yy) / 2 + root, Math.max(0, (xx + yy) / 2 - root)].map((v) =>
+    Math.sqrt((12 * v) / pixels.length),
+  ) as [number, number];
+  return long > RULED * 2 * deepest && across < 3 * 2 * deepest;
+}
+
+function withSoftEdge(
+  pixels: readonly number[],
+  may: (p: number) => boolean,
+  taken: Uint8Array,
+  { width, height }: { width: number; height: number },
+): Int32Array {
+  const found = new Set(pixels);
+  let edge = [...pixels];
+  for (let round = 0; round < 3; round++) {
+    const next: number[] = [];
+    for (const p of edge) {
+      const x = p % width;
+      for (const q of [x > 0 ? p - 1 : -1, x < width - 1 ? p + 1 : -1, p - width, p + width]) {
+        if (q < 0 || q >= width * height || taken[q] || found.has(q)) continue;
+        // The first px outward is always half covered.
+        if (round > 0 && !may(q)) continue;
+        found.add(q);
+        next.push(q);
+      }
+    }
+    edge = next;
+  }
+  return Int32Array.from(found).sort();
+}

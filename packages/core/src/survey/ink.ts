@@ -1,0 +1,119 @@
+import { withoutEchoes } from './chains.js';
+import { inkSites } from './ink-sites.js';
+import type { Layer } from './layers.js';
+import type { Strand } from './strands.js';
+
+/** Writing, stamps, printed marks: strokes of one colour laid over a picture. */
+export interface Ink {
+  /** Pixels of the picture, in reading order. */
+  readonly site: Int32Array;
+  readonly colour: readonly number[];
+  readonly polarity: 1 | -1;
+  readonly odds: number;
+}
+
+/** A strand of steady colour. */
+export interface Stroke extends Strand {
+  readonly colour: readonly number[];
+  readonly reach: number;
+}
+
+/** What a strand must be to be a stroke of ink: standing out, and steady in tone and colour. */
+const STROKE = { height: 25, unsteady: 0.25, spread: 9 } as const;
+/** How far strokes of one ink differ, levels of the furthest channel. */
+const SAME = 12;
+const MODES = 4;
+/** Evidence a piece of writing needs. */
+const USUAL = 2.2;
+
+/**
+ * Pieces of writing, likeliest first.
+ * @param strands of the finest levels
+ * @param layers the same levels, finest first
+ */
+export function inkOf(strands: readonly Strand[], layers: readonly Layer[]): Ink[] {
+  const { width, height } = layers[0]!.grey;
+  const strokes = withoutEchoes(
+    strands
+      .filter((s) => s.traits.height >= STROKE.height && s.traits.unsteady < STROKE.unsteady)
+      .map((s) => strokeOf(s, layers[s.level]!))
+      .filter((s): s is Stroke => s !== null)
+      .sort((a, b) => b.reach - a.reach || a.xs[0]! - b.xs[0]!),
+    layers[0]!.grey,
+  );
+  const found: Ink[] = [];
+  const taken = new Uint8Array(width * height);
+  for (const { members, odds } of modesOf(strokes, Math.sqrt(width * height))) {
+    if (odds < -1) continue;
+    const colour = [0, 1, 2].map((c) => middleOf(members.map((m) => m.colour[c]!)));
+    const { polarity } = members[0]!;
+    for (const site of inkSites(layers[0]!, { strokes: members, colour }, taken))
+      found.push({ site, colour, polarity, odds });
+  }
+  return found.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
+}
+
+function strokeOf(strand: Strand, { grey, colours }: Layer): Stroke | null {
+  const { xs, ys, level } = strand;
+  const side = 2 ** level;
+  const shift = (side - 1) / 2;
+  const planes = colours.length ? colours : [grey, grey, grey];
+  const colour: number[] = [];
+  for (const { values } of planes) {
+    const along = Array.from(xs, (x, i) => {
+      const [px, py] = [Math.round((x - shift) / side), Math.round((ys[i]! - shift) / side)];
+      return values[py * grey.width + px]!;
+    });
+    const middle = middleOf(along);
+    if (middleOf(along.map((v) => Math.abs(v - middle))) > STROKE.spread) return null;
+    colour.push(middle);
+  }
+  return { ...strand, colour, reach: xs.length * side };
+}
+
+function unlike(a: readonly number[], b: readonly number[]): number {
+  return Math.max(...a.map((v, c) => Math.abs(v - b[c]!)));
+}
+
+/** The colours most stroke length has, with their strokes. */
+function modesOf(strokes: readonly Stroke[], size: number): { members: Stroke[]; odds: number }[] {
+  let left = [...strokes];
+  const modes: { members: Stroke[]; odds: number }[] = [];
+  while (left.length && modes.length < MODES) {
+    let best: Stroke[] = [];
+    let most = 0;
+    for (const s of left) {
+      const members = left.filter((t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= SAME);
+      const reach = members.reduce((sum, m) => sum + m.reach, 0);
+      if (reach > most) [best, most] = [members, reach];
+    }
+    modes.push({ members: best, odds: oddsOf(best, size) });
+    const gone = new Set(best);
+    left = left.filter((s) => !gone.has(s));
+  }
+  return modes.sort((a, b) => b.odds - a.odds);
+}
+
+const DIRECTIONS = 12;
+
+/** Writing is long for its picture, and runs in all directions; rigging, frames and rails run in few. */
+function oddsOf(strokes: readonly Stroke[], size: number): number {
+  const runs = new Float64Array(DIRECTIONS);
+  let reach = 0;
+  for (const { xs, ys, level, reach: own } of strokes) {
+    reach += own;
+    for (let i = 3; i < xs.length; i += 3) {
+      const angle = Math.atan2(ys[i]! - ys[i - 3]!, xs[i]! - xs[i - 3]!) / Math.PI;
+      runs[Math.floor(((angle % 1) + 1) * DIRECTIONS) % DIRECTIONS]! += 2 ** level;
+    }
+  }
+  const total = runs.reduce((sum, v) => sum + v, 0) || 1;
+  let spread = 0;
+  for (const v of runs) if (v) spread -= (v / total) * Math.log(v / total);
+  return 3 * Math.log(reach / size / 3) + 20 * (spread / Math.log(DIRECTIONS) - 0.82) - USUAL;
+}
+
+function middleOf(values: number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[sorted.length >> 1] ?? 0;
+}

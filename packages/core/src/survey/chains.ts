@@ -121,7 +121,7 @@ function linkedUp(strands: readonly ChainedStrand[], gap: ChainOptions['gap']): 
   const groups: ChainedStrand[][] = [];
   const gather = (first: number): void => {
     const members: ChainedStrand[] = [];
-    for (let end = first; !done[end >> 1]; ) {
+    for (let end = first; !done[end >> 1];) {
       done[end >> 1] = 1;
       const strand = strands[end >> 1]!;
       members.push(end & 1 ? turnedRound(strand) : strand);

@@ -26,7 +26,11 @@ export const CREASE_LEVELS = [1, 2, 3] as const;
  * hand on open photographs and made-up creases.
  */
 function judge(shorter: number) {
-  return ({ traits: t, level, polarity }: Pick<Strand, 'traits' | 'level' | 'polarity'>): number => {
+  return ({
+    traits: t,
+    level,
+    polarity,
+  }: Pick<Strand, 'traits' | 'level' | 'polarity'>): number => {
     if (polarity < 0) return -9;
     const length = t.length * 2 ** level;
     return (
@@ -133,7 +137,8 @@ function flanksOf(
     const reach = new Float32Array(n);
     for (let i = 0; i < n; i++) {
       const [nx, ny] = acrossAt(line, i);
-      const at = (o: number): number => sampleAt(plane, line.xs[i]! + way * o * nx, line.ys[i]! + way * o * ny);
+      const at = (o: number): number =>
+        sampleAt(plane, line.xs[i]! + way * o * nx, line.ys[i]! + way * o * ny);
       const side = (at(1.8 * usual + 3) + at(1.8 * usual + 5) + at(2.2 * usual + 5)) / 3;
       const half = (tone + side) / 2;
       let found = usual;
@@ -145,7 +150,9 @@ function flanksOf(
     return reach;
   });
   const steady = sides.map((s) => middleOver(s, 15));
-  const jag = sides.flatMap((s, k) => [...s].map((v, i) => Math.abs(v - steady[k]![i]!))).sort((a, b) => a - b);
+  const jag = sides
+    .flatMap((s, k) => [...s].map((v, i) => Math.abs(v - steady[k]![i]!)))
+    .sort((a, b) => a - b);
   const limited = sides.map((s, k) => s.map((v, i) => Math.min(v, steady[k]![i]! + 3) + 0.75));
   return { left: limited[0]!, right: limited[1]!, rough: jag[Math.floor(0.7 * jag.length)]! };
 }
@@ -158,7 +165,12 @@ function middleOver(values: Float32Array, reach: number): Float32Array {
 }
 
 /** Pixels between the left and the right flank of a line, in reading order. */
-function between(line: Line, left: Float32Array, right: Float32Array, { width, height }: Plane): Int32Array {
+function between(
+  line: Line,
+  left: Float32Array,
+  right: Float32Array,
+  { width, height }: Plane,
+): Int32Array {
   const found = new Set<number>();
   for (let i = 0; i < line.xs.length; i++) {
     const [nx, ny] = acrossAt(line, i);

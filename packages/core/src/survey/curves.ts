@@ -107,7 +107,13 @@ function followed(ridges: Ridges, used: Uint8Array, seed: number, way: 1 | -1): 
   }
 }
 
-function markBeside({ width, at }: Ridges, used: Uint8Array, px: number, py: number, best: number): void {
+function markBeside(
+  { width, at }: Ridges,
+  used: Uint8Array,
+  px: number,
+  py: number,
+  best: number,
+): void {
   for (let dy = -1; dy <= 1; dy++)
     for (let dx = -1; dx <= 1; dx++) {
       const q = at[(py + dy) * width + px + dx];

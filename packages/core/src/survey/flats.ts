@@ -91,7 +91,8 @@ function middleAround(plane: Float32Array, p: number, width: number, height: num
   const [x, y] = [p % width, (p / width) | 0];
   const near: number[] = [];
   for (let j = Math.max(0, y - 2); j <= Math.min(height - 1, y + 2); j++)
-    for (let i = Math.max(0, x - 2); i <= Math.min(width - 1, x + 2); i++) near.push(plane[j * width + i]!);
+    for (let i = Math.max(0, x - 2); i <= Math.min(width - 1, x + 2); i++)
+      near.push(plane[j * width + i]!);
   near.sort((a, b) => a - b);
   return near[near.length >> 1]!;
 }

@@ -26,7 +26,8 @@ export function inkSites(
 ): Int32Array[] {
   const { width, height } = grey;
   const planes = (colours.length ? colours : [grey, grey, grey]).map(({ values }) => values);
-  const off = (p: number): number => Math.max(...planes.map((v, c) => Math.abs(v[p]! - ink.colour[c]!)));
+  const off = (p: number): number =>
+    Math.max(...planes.map((v, c) => Math.abs(v[p]! - ink.colour[c]!)));
   const widths = ink.strokes.map((s) => s.widths[s.widths.length >> 1]!).sort((a, b) => a - b);
   const breadth = widths[Math.floor(0.9 * (widths.length - 1))]!;
   const thin = widths[Math.floor(0.1 * (widths.length - 1))]!;
@@ -100,7 +101,8 @@ export function inkSites(
 function beside(some: readonly Piece[], others: readonly Piece[], gap: number): Piece[] {
   return some.filter((a) =>
     others.some(
-      (b) => Math.max(a.left - b.right, b.left - a.right, a.top - b.bottom, b.top - a.bottom) <= gap,
+      (b) =>
+        Math.max(a.left - b.right, b.left - a.right, a.top - b.bottom, b.top - a.bottom) <= gap,
     ),
   );
 }

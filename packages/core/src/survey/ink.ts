@@ -83,7 +83,9 @@ function modesOf(strokes: readonly Stroke[], size: number): { members: Stroke[];
     let best: Stroke[] = [];
     let most = 0;
     for (const s of left) {
-      const members = left.filter((t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= SAME);
+      const members = left.filter(
+        (t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= SAME,
+      );
       const reach = members.reduce((sum, m) => sum + m.reach, 0);
       if (reach > most) [best, most] = [members, reach];
     }

@@ -40,18 +40,27 @@ function evidenceOf(t: StrandTraits, level: number): number[] {
  * not settings. Cross-checked by leaving each photograph out in turn.
  */
 export const SCRATCH_WEIGHTS: Weights = {
-  bias: 1.460,
-  weights: [-0.026, -0.300, 0.723, 3.702, -0.982, 1.240, 0.120, -1.404, 1.046, -0.124, 0.713, -1.631, -6.406, -0.421, 1.211, -0.150, 0.052, 0.294, 0.078, 1.245],
+  bias: 1.46,
+  weights: [
+    -0.026, -0.3, 0.723, 3.702, -0.982, 1.24, 0.12, -1.404, 1.046, -0.124, 0.713, -1.631, -6.406,
+    -0.421, 1.211, -0.15, 0.052, 0.294, 0.078, 1.245,
+  ],
 };
 
 /** The same for made-up wires over the same photographs. */
 export const WIRE_WEIGHTS: Weights = {
   bias: -5.821,
-  weights: [1.019, -0.038, -0.961, -1.453, -3.231, 1.724, -0.686, -1.245, -0.850, -0.047, -0.660, 1.179, -3.123, 0.127, 0.053, -0.764, 0.104, 1.767, 0.550, 0.501],
+  weights: [
+    1.019, -0.038, -0.961, -1.453, -3.231, 1.724, -0.686, -1.245, -0.85, -0.047, -0.66, 1.179,
+    -3.123, 0.127, 0.053, -0.764, 0.104, 1.767, 0.55, 0.501,
+  ],
 };
 
 /** Log odds that a strand is what the weights stand for. */
-export function oddsOf({ traits, level }: Pick<Strand, 'traits' | 'level'>, { bias, weights }: Weights): number {
+export function oddsOf(
+  { traits, level }: Pick<Strand, 'traits' | 'level'>,
+  { bias, weights }: Weights,
+): number {
   const evidence = evidenceOf(traits, level);
   let sum = bias;
   for (let k = 0; k < weights.length; k++) sum += weights[k]! * evidence[k]!;

@@ -18,7 +18,8 @@ export function layersOf(picture: Raster, levels: number): Layer[] {
       ? []
       : [0, 1, 2].map((c): Plane => {
           const values = new Float32Array(width * height);
-          for (let p = 0, i = c; p < values.length; p++, i += channels) values[p] = data[i]! * scale;
+          for (let p = 0, i = c; p < values.length; p++, i += channels)
+            values[p] = data[i]! * scale;
           return { width, height, values };
         });
   const layers: Layer[] = [{ grey: greyPlane(picture), colours }];

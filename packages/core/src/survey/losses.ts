@@ -54,7 +54,8 @@ function holesLike(
   for (const { flat } of known) for (const p of flat.pixels) seen[p] = 1;
   const holes: { flat: Flat; odds: number }[] = [];
   for (let p = 0; p < seen.length; p++) {
-    if (seen[p] || planes.some((plane, c) => Math.abs(plane[p]! - like.colour[c]!) > SAME)) continue;
+    if (seen[p] || planes.some((plane, c) => Math.abs(plane[p]! - like.colour[c]!) > SAME))
+      continue;
     const flat = flatFrom(layer, p, seen);
     if (flat && flat.traits.cut > 0.9 && flat.traits.even > 0.8 * like.traits.even)
       holes.push({ flat, odds: Math.min(odds, 1 + 20 * (flat.traits.cut - 0.95)) });

@@ -50,7 +50,12 @@ export function gathered(pieces: readonly Piece[], gap: number): Piece[][] {
   for (let i = 0; i < pieces.length; i++)
     for (let j = 0; j < i; j++) {
       const [a, b] = [pieces[i]!, pieces[j]!];
-      const apart = Math.max(a.left - b.right, b.left - a.right, a.top - b.bottom, b.top - a.bottom);
+      const apart = Math.max(
+        a.left - b.right,
+        b.left - a.right,
+        a.top - b.bottom,
+        b.top - a.bottom,
+      );
       if (apart <= gap) group[rootOf(i)] = rootOf(j);
     }
   const groups = new Map<number, Piece[]>();

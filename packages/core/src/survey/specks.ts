@@ -1,5 +1,5 @@
 import type { Layer } from './layers.js';
-import type { Plane } from './plane.js';
+import { pixelsUp } from './pixels-up.js';
 import { boxMean } from './plane.js';
 import type { Spot } from './spots.js';
 import { spotsAt } from './spots.js';
@@ -22,7 +22,11 @@ const CROWD = 24;
 const HOPELESS = -5;
 
 /** Specks of one level, before the picture as a whole is asked. Plain data in and out, so that levels run side by side. */
-export function specksAt(layer: Layer, level: number, frame: { width: number; height: number }): Speck[] {
+export function specksAt(
+  layer: Layer,
+  level: number,
+  frame: { width: number; height: number },
+): Speck[] {
   const { grey } = layer;
   const spots = spotsAt(grey, level);
   const mean = boxMean(grey, 2);
@@ -38,23 +42,10 @@ export function specksAt(layer: Layer, level: number, frame: { width: number; he
     const near = crowds[spot.polarity === 1 ? 0 : 1]!.values[spot.summit]!;
     const traits = spotTraits(layer, spot, busy, Math.max(0, near * (2 * CROWD + 1) ** 2 - 1));
     const odds = speckOdds(traits, spot);
-    if (odds >= HOPELESS) specks.push({ ...spot, traits, odds, site: siteOf(spot, grey, frame) });
+    if (odds >= HOPELESS)
+      specks.push({ ...spot, traits, odds, site: pixelsUp(spot.pixels, grey.width, level, frame) });
   }
   return specks;
-}
-
-/** The pixels of the picture under those of a level. */
-function siteOf({ pixels, level }: Spot, plane: Plane, frame: { width: number; height: number }): Int32Array {
-  if (level === 0) return pixels;
-  const side = 1 << level;
-  const site: number[] = [];
-  for (const p of pixels) {
-    const [x, y] = [(p % plane.width) * side, Math.floor(p / plane.width) * side];
-    for (let dy = 0; dy < side; dy++)
-      for (let dx = 0; dx < side; dx++)
-        if (x + dx < frame.width && y + dy < frame.height) site.push((y + dy) * frame.width + x + dx);
-  }
-  return Int32Array.from(site).sort();
 }
 
 /**
@@ -63,9 +54,9 @@ function siteOf({ pixels, level }: Spot, plane: Plane, frame: { width: number; h
  */
 const BIAS = 1.422;
 const WEIGHTS = [
-  -1.263, -0.294, 0.958, 1.891, -0.496, -0.292, 1.04, 1.089, 1.382, 0.351, 3.193, 9.358, -12.865, 4.65, -0.706, -0.324,
-  -1.995, -1.594, -2.547, -0.883, 6.227, 0.332, -3.076, -2.103, -0.977, -1.151, -0.514, -0.068, 0.411, 0.265, 1.523,
-  1.044,
+  -1.263, -0.294, 0.958, 1.891, -0.496, -0.292, 1.04, 1.089, 1.382, 0.351, 3.193, 9.358, -12.865,
+  4.65, -0.706, -0.324, -1.995, -1.594, -2.547, -0.883, 6.227, 0.332, -3.076, -2.103, -0.977,
+  -1.151, -0.514, -0.068, 0.411, 0.265, 1.523, 1.044,
 ];
 
 function speckOdds(t: SpotTraits, { level, polarity }: Spot): number {
@@ -112,6 +103,8 @@ function speckOdds(t: SpotTraits, { level, polarity }: Spot): number {
   return sum;
 }
 
+/** Evidence a speck needs. */
+const USUAL = 0.25;
 /** Odds from which a speck counts when the picture as a whole is asked how dusty it is. */
 const SURE = 1;
 /** Sure specks in a megapixel that make a picture dusty. */
@@ -122,7 +115,10 @@ const DUSTY = 20;
  * are none, none are. Specks that tell again what a likelier one tells are left out.
  * @returns specks, likeliest first
  */
-export function agreed(specks: readonly Speck[], frame: { width: number; height: number }): Speck[] {
+export function agreed(
+  specks: readonly Speck[],
+  frame: { width: number; height: number },
+): Speck[] {
   const megapixels = (frame.width * frame.height) / 1e6;
   const sure = [1, -1].map((sign) => specks.filter((s) => s.polarity === sign && s.odds > SURE));
   const tones = sure.map((list) => middleAndSpread(list.map(({ traits }) => traits.tone)));
@@ -133,7 +129,8 @@ export function agreed(specks: readonly Speck[], frame: { width: number; height:
     const known = sure[own]!.length >= 3;
     const off = known ? Math.min(4, Math.abs(speck.traits.tone - middle) / (spread + 8)) : 0;
     const odds =
-      -0.89 +
+      -USUAL -
+      0.89 +
       0.799 * speck.odds +
       0.404 * rates[own]! +
       0.527 * rates[1 - own]! -

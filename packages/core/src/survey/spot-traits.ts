@@ -43,7 +43,12 @@ const AROUND = 14;
 const SECTORS = 8;
 
 /** Measures a spot against what lies round it. @param crowd other spots of its polarity near it */
-export function spotTraits({ grey, colours }: Layer, spot: Spot, busy: Plane, crowd: number): SpotTraits {
+export function spotTraits(
+  { grey, colours }: Layer,
+  spot: Spot,
+  busy: Plane,
+  crowd: number,
+): SpotTraits {
   const { width, height, values } = grey;
   const { polarity, pixels } = spot;
   const inside = new Set(pixels);

@@ -85,7 +85,15 @@ export function strandsAt(plane: Plane, level: number): Strand[] {
       widths: smoothed(profile.width).map((w) => w * scale),
       polarity: curve.polarity,
       level,
-      traits: traitsOf(curve.xs, curve.ys, curve.polarity, profile, plane.width, busy.values, crowd.values),
+      traits: traitsOf(
+        curve.xs,
+        curve.ys,
+        curve.polarity,
+        profile,
+        plane.width,
+        busy.values,
+        crowd.values,
+      ),
     };
   });
 }

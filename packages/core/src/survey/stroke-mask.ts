@@ -13,7 +13,11 @@ export function strokePixels(
   const disc = (cx: number, cy: number, r: number): void => {
     for (let y = Math.max(0, Math.ceil(cy - r)); y <= Math.min(frame.height - 1, cy + r); y++) {
       const half = Math.sqrt(Math.max(0, r * r - (y - cy) ** 2));
-      for (let x = Math.max(0, Math.ceil(cx - half)); x <= Math.min(frame.width - 1, cx + half); x++)
+      for (
+        let x = Math.max(0, Math.ceil(cx - half));
+        x <= Math.min(frame.width - 1, cx + half);
+        x++
+      )
         seen.add(y * frame.width + x);
     }
   };

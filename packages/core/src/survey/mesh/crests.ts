@@ -1,4 +1,4 @@
-import type { Curve } from '../curves.js';
+import type { Strand } from '../strands.js';
 
 /** Points of curves with their direction, thinned evenly; px of the picture. */
 export interface Crests {
@@ -18,23 +18,20 @@ export interface Crests {
 const THIN = 3;
 const CHORD = 5;
 
-/** @param curves by level, px of that level */
-export function crestsOf(curves: readonly (readonly Curve[])[]): Crests {
+/** Crests of strands of several levels. */
+export function crestsOf(strands: readonly Strand[]): Crests {
   const list: number[][] = [];
-  curves.forEach((ofLevel, level) => {
+  for (const { xs, ys, level } of strands) {
+    const n = xs.length;
     const side = 2 ** level;
-    const shift = (side - 1) / 2;
-    for (const { xs, ys } of ofLevel) {
-      const n = xs.length;
-      for (let i = THIN >> 1; i < n; i += THIN) {
-        const [a, b] = [Math.max(0, i - CHORD), Math.min(n - 1, i + CHORD)];
-        const [dx, dy] = [xs[b]! - xs[a]!, ys[b]! - ys[a]!];
-        const d = Math.hypot(dx, dy);
-        if (d < b - a - 2) continue;
-        list.push([xs[i]! * side + shift, ys[i]! * side + shift, dx / d, dy / d, THIN * side, level]);
-      }
+    for (let i = THIN >> 1; i < n; i += THIN) {
+      const [a, b] = [Math.max(0, i - CHORD), Math.min(n - 1, i + CHORD)];
+      const [dx, dy] = [xs[b]! - xs[a]!, ys[b]! - ys[a]!];
+      const d = Math.hypot(dx, dy);
+      if (d < (b - a - 2) * side) continue;
+      list.push([xs[i]!, ys[i]!, dx / d, dy / d, THIN * side, level]);
     }
-  });
+  }
   const column = (k: number): Float32Array => Float32Array.from(list, (row) => row[k]!);
   return {
     count: list.length,

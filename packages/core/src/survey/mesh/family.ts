@@ -90,7 +90,8 @@ function directionsOf({ count, tx, ty, length }: Crests): number[] {
   });
   const peaks: number[] = [];
   for (let b = 0; b < bins; b++)
-    if (smooth[b]! > smooth[(b + bins - 1) % bins]! && smooth[b]! >= smooth[(b + 1) % bins]!) peaks.push(b);
+    if (smooth[b]! > smooth[(b + bins - 1) % bins]! && smooth[b]! >= smooth[(b + 1) % bins]!)
+      peaks.push(b);
   return peaks
     .sort((a, b) => smooth[b]! - smooth[a]!)
     .slice(0, PEAKS)
@@ -133,14 +134,25 @@ function seedsOf(crests: Crests, angle: number, { width, height }: Frame): Seed[
             im += length[k]! * Math.sin(f * along[i]!);
           });
           const quality = Math.hypot(re, im) / total - 1.2 / Math.sqrt(near.length);
-          found.push({ cx, cy, angle: own, step, offset: Math.atan2(im, re) / (2 * Math.PI), quality });
+          found.push({
+            cx,
+            cy,
+            angle: own,
+            step,
+            offset: Math.atan2(im, re) / (2 * Math.PI),
+            quality,
+          });
         }
       }
       const best = Math.max(...found.map((s) => s.quality));
       if (best < 0.12) continue;
       // Lines in step at a distance are in step at its half and third as well: the widest that is nearly as good is meant.
-      const good = found.filter((s) => s.quality > 0.75 * best).sort((a, b) => b.quality - a.quality);
-      const widest = good.filter((s) => s.step > 1.5 * good[0]!.step).sort((a, b) => b.quality - a.quality)[0];
+      const good = found
+        .filter((s) => s.quality > 0.75 * best)
+        .sort((a, b) => b.quality - a.quality);
+      const widest = good
+        .filter((s) => s.step > 1.5 * good[0]!.step)
+        .sort((a, b) => b.quality - a.quality)[0];
       seeds.push(good[0]!);
       if (widest) seeds.push(widest);
     }
@@ -157,10 +169,7 @@ function grown(some: Crests, crests: Crests, seed: Seed, { width, height }: Fram
   const [fx, fy] = [Math.cos(seed.angle) / seed.step, Math.sin(seed.angle) / seed.step];
   const start = (frame.cx - seed.cx) * fx + (frame.cy - seed.cy) * fy - seed.offset;
   let phase: Phase = { ...frame, terms: [start, fx * unit, fy * unit, 0, 0, 0, 0, 0, 0, 0] };
-  const reach = Math.hypot(
-    Math.max(seed.cx, width - seed.cx),
-    Math.max(seed.cy, height - seed.cy),
-  );
+  const reach = Math.hypot(Math.max(seed.cx, width - seed.cx), Math.max(seed.cy, height - seed.cy));
   let radius = 0.22 * Math.min(width, height) + 40;
   for (let last = false; !last; radius *= 1.2) {
     last = radius >= reach;
@@ -210,7 +219,9 @@ function measured(crests: Crests, phase: Phase, { width, height }: Frame): Famil
   const grid = 24;
   for (let j = 0; j < grid; j++)
     for (let i = 0; i < grid; i++)
-      lines += Math.hypot(...slopeAt(phase, ((i + 0.5) / grid) * width, ((j + 0.5) / grid) * height));
+      lines += Math.hypot(
+        ...slopeAt(phase, ((i + 0.5) / grid) * width, ((j + 0.5) / grid) * height),
+      );
   lines *= (width * height) / (grid * grid);
   const level = on.indexOf(Math.max(...on));
   const [sx, sy] = slopeAt(phase, width / 2, height / 2);

@@ -17,7 +17,10 @@ export const SPACING = 3;
  * Every line of a phase that crosses the frame.
  * @param frame px; lines are followed a little beyond it
  */
-export function linesOf(phase: Phase, frame: { readonly width: number; readonly height: number }): FamilyLine[] {
+export function linesOf(
+  phase: Phase,
+  frame: { readonly width: number; readonly height: number },
+): FamilyLine[] {
   const { width, height } = frame;
   const [sx, sy] = slopeAt(phase, width / 2, height / 2);
   const steep = Math.abs(sy) >= Math.abs(sx);
@@ -28,8 +31,14 @@ export function linesOf(phase: Phase, frame: { readonly width: number; readonly 
     [width - 1, height - 1],
   ].map(([x, y]) => phaseAt(phase, x!, y!));
   const lines: FamilyLine[] = [];
-  for (let index = Math.ceil(Math.min(...corners) - 2); index <= Math.max(...corners) + 2; index++) {
-    const points = steep ? along(phase, index, width, height, false) : along(phase, index, height, width, true);
+  for (
+    let index = Math.ceil(Math.min(...corners) - 2);
+    index <= Math.max(...corners) + 2;
+    index++
+  ) {
+    const points = steep
+      ? along(phase, index, width, height, false)
+      : along(phase, index, height, width, true);
     if (points.length < 4) continue;
     lines.push(lineThrough(phase, index, points));
   }
@@ -37,8 +46,15 @@ export function linesOf(phase: Phase, frame: { readonly width: number; readonly 
 }
 
 /** Where a line is, column by column, or row by row when it is turned. */
-function along(phase: Phase, index: number, length: number, across: number, turned: boolean): [number, number][] {
-  const at = (s: number, t: number): number => (turned ? phaseAt(phase, t, s) : phaseAt(phase, s, t));
+function along(
+  phase: Phase,
+  index: number,
+  length: number,
+  across: number,
+  turned: boolean,
+): [number, number][] {
+  const at = (s: number, t: number): number =>
+    turned ? phaseAt(phase, t, s) : phaseAt(phase, s, t);
   const slope = (s: number, t: number): number =>
     turned ? slopeAt(phase, t, s)[0] : slopeAt(phase, s, t)[1];
   const points: [number, number][] = [];

@@ -1,6 +1,6 @@
-import type { Curve } from '../curves.js';
 import type { Plane } from '../plane.js';
 import { sampleAt } from '../plane.js';
+import type { Strand } from '../strands.js';
 import { crestsOf } from './crests.js';
 import type { Family } from './family.js';
 import { familiesOf, worth } from './family.js';
@@ -14,6 +14,7 @@ export interface Mesh {
   readonly families: readonly [Family, Family];
   readonly wires: readonly MeshWire[];
   readonly look: WireLook;
+  readonly polarity: 1 | -1;
   /** 0..1 */
   readonly score: number;
 }
@@ -31,12 +32,12 @@ const NEEDED = {
 
 /**
  * The mesh before a picture, if there is one.
- * @param plane grey 0..255 of the level the curves' px are measured in
- * @param curves crests by level of the pyramid above that plane
+ * @param plane grey 0..255 of the picture the strands' px are measured in
+ * @param strands of several levels
  * @param leastScore what it must reach, 0..1
  */
-export function meshOf(plane: Plane, curves: readonly (readonly Curve[])[], leastScore = 0.5): Mesh | null {
-  const families = familiesOf(crestsOf(curves), plane);
+export function meshOf(plane: Plane, strands: readonly Strand[], leastScore = 0.5): Mesh | null {
+  const families = familiesOf(crestsOf(strands), plane);
   const pair = pairOf(families, plane);
   if (!pair) return null;
   const score = Math.min(1, Math.min(worth(pair[0]), worth(pair[1])));
@@ -55,7 +56,7 @@ export function meshOf(plane: Plane, curves: readonly (readonly Curve[])[], leas
     const run = wires.map(({ xs, ys, nx, ny }) => ({ x: xs, y: ys, nx, ny }));
     look = { ...usualWidth(plane, run), ...toneAlong(plane, run) };
   }
-  return { families: pair, wires, look, score };
+  return { families: pair, wires, look, score, polarity: look.tone > 127 ? 1 : -1 };
 }
 
 function pairOf(families: readonly Family[], { width, height }: Plane): [Family, Family] | null {
@@ -83,7 +84,8 @@ interface Along {
 
 function toneAlong(plane: Plane, lines: readonly Along[]): { tone: number; stray: number } {
   const values: number[] = [];
-  for (const { x, y } of lines) for (let i = 0; i < x.length; i += 2) values.push(sampleAt(plane, x[i]!, y[i]!));
+  for (const { x, y } of lines)
+    for (let i = 0; i < x.length; i += 2) values.push(sampleAt(plane, x[i]!, y[i]!));
   values.sort((a, b) => a - b);
   const tone = values[values.length >> 1]!;
   const off = values.map((v) => Math.abs(v - tone)).sort((a, b) => a - b);
@@ -111,7 +113,9 @@ function usualWidth(
       const at = (o: number): number => sampleAt(plane, x[i]! + o * nx[i]!, y[i]! + o * ny[i]!);
       for (let k = 0; k <= 2 * WINDOW; k++) {
         const o = (k + 1) / 2;
-        steps[k]! += Math.min(40, Math.abs(at(o - 0.5) - at(o + 0.5))) + Math.min(40, Math.abs(at(0.5 - o) - at(-o - 0.5)));
+        steps[k]! +=
+          Math.min(40, Math.abs(at(o - 0.5) - at(o + 0.5))) +
+          Math.min(40, Math.abs(at(0.5 - o) - at(-o - 0.5)));
       }
     }
   const [base, top] = [Math.min(...steps), Math.max(...steps)];

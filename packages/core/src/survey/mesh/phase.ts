@@ -25,9 +25,7 @@ export function phaseAt({ cx, cy, unit, terms }: Phase, x: number, y: number): n
   const v = (y - cy) / unit;
   const [a, b, c, d, e, f, g, h, i, j] = terms as [number, ...number[]];
   return (
-    a +
-    u * (b! + u * (d! + u * g! + v * h!) + v * (e! + v * i!)) +
-    v * (c! + v * (f! + v * j!))
+    a + u * (b! + u * (d! + u * g! + v * h!) + v * (e! + v * i!)) + v * (c! + v * (f! + v * j!))
   );
 }
 
@@ -54,7 +52,11 @@ export interface Mark {
  * The phase nearest to marks by weighted least squares; higher terms are held down a little, so that few marks do not bend it.
  * @param count how many terms may differ from 0
  */
-export function phaseThrough(marks: readonly Mark[], frame: Omit<Phase, 'terms'>, count: number): Phase {
+export function phaseThrough(
+  marks: readonly Mark[],
+  frame: Omit<Phase, 'terms'>,
+  count: number,
+): Phase {
   const normal = Array.from({ length: count }, () => new Array<number>(count).fill(0));
   const right = new Array<number>(count).fill(0);
   let total = 0;

@@ -35,7 +35,12 @@ const STIFF = 5;
 const ENOUGH = 30;
 
 /** Follows a wire about its place in the family: the way sideways along which most stands out, never turning fast. */
-export function trackedOffsets(plane: Plane, line: FamilyLine, look: WireLook, reach: number): Float32Array {
+export function trackedOffsets(
+  plane: Plane,
+  line: FamilyLine,
+  look: WireLook,
+  reach: number,
+): Float32Array {
   const n = line.x.length;
   const places = 2 * Math.round(reach / STEP) + 1;
   const middle = (places - 1) / 2;
@@ -46,7 +51,11 @@ export function trackedOffsets(plane: Plane, line: FamilyLine, look: WireLook, r
   const cost = new Float32Array(n * places);
   for (let i = 0; i < n; i++) {
     for (let k = -far; k <= far; k++)
-      profile[k + far] = sampleAt(plane, line.x[i]! + k * STEP * line.nx[i]!, line.y[i]! + k * STEP * line.ny[i]!);
+      profile[k + far] = sampleAt(
+        plane,
+        line.x[i]! + k * STEP * line.nx[i]!,
+        line.y[i]! + k * STEP * line.ny[i]!,
+      );
     for (let k = 0; k < profile.length; k++) sums[k + 1] = sums[k]! + profile[k]!;
     const mean = (from: number, to: number): number => {
       const a = Math.max(0, Math.round(from / STEP) + far);
@@ -58,7 +67,10 @@ export function trackedOffsets(plane: Plane, line: FamilyLine, look: WireLook, r
       const core = mean(at - half + 1, at + half - 1);
       const left = mean(at - half - 3, at - half - 1);
       const right = mean(at + half + 1, at + half + 3);
-      const nearer = Math.max(Math.min(core - left, core - right), Math.min(left - core, right - core));
+      const nearer = Math.max(
+        Math.min(core - left, core - right),
+        Math.min(left - core, right - core),
+      );
       const edge = Math.max(Math.abs(core - left), Math.abs(core - right));
       const stray = (core - look.tone) / look.stray;
       const like = Math.exp(-0.5 * stray * stray);
@@ -116,7 +128,8 @@ export function wireAlong(
   const widths = new Float32Array(n);
   const odd = new Float32Array(n);
   for (let i = 0; i < n; i++) {
-    const across = (o: number): number => sampleAt(plane, xs[i]! + o * line.nx[i]!, ys[i]! + o * line.ny[i]!);
+    const across = (o: number): number =>
+      sampleAt(plane, xs[i]! + o * line.nx[i]!, ys[i]! + o * line.ny[i]!);
     const core = (across(-1) + across(0) + across(1)) / 3;
     widths[i] = flank(across, core, look.width, 1) + flank(across, core, look.width, -1);
     odd[i] = Math.abs(core - look.tone) / look.stray;
@@ -141,7 +154,8 @@ function flank(across: (o: number) => number, core: number, width: number, way: 
   const half = (core + side) / 2;
   const sign = Math.sign(core - side);
   for (let o = 0.5; o < width / 2 + 3; o += 0.5)
-    if (sign * (across(way * o) - half) <= 0) return Math.max(0.3 * width, Math.min(0.8 * width, o - 0.25));
+    if (sign * (across(way * o) - half) <= 0)
+      return Math.max(0.3 * width, Math.min(0.8 * width, o - 0.25));
   return width / 2;
 }
 
@@ -152,7 +166,7 @@ const HIDDEN = Math.round(15 / SPACING);
 function shownAlong(odd: Float32Array): Uint8Array {
   const middle = middleOver(odd, HIDDEN >> 1);
   const shown = new Uint8Array(odd.length).fill(1);
-  for (let from = 0; from < middle.length; ) {
+  for (let from = 0; from < middle.length;) {
     let to = from;
     while (to < middle.length && middle[to]! > ODD) to++;
     if (to - from >= HIDDEN) shown.fill(0, from, to);
@@ -164,7 +178,8 @@ function shownAlong(odd: Float32Array): Uint8Array {
 function meanOver(values: Float32Array, reach: number): Float32Array {
   return values.map((_, i) => {
     let [sum, count] = [0, 0];
-    for (let k = Math.max(0, i - reach); k <= Math.min(values.length - 1, i + reach); k++, count++) sum += values[k]!;
+    for (let k = Math.max(0, i - reach); k <= Math.min(values.length - 1, i + reach); k++, count++)
+      sum += values[k]!;
     return sum / count;
   });
 }

@@ -1,0 +1,65 @@
+import type { ChainedStrand } from './chains.js';
+import { chained } from './chains.js';
+import { oddsOf, SCRATCH_WEIGHTS, WIRE_WEIGHTS } from './judge.js';
+import type { Strand } from './strands.js';
+
+interface Frame {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Evidence a strand needs to be part of a line, and a whole line needs to count. */
+const PART = -1;
+const HAIR = { usual: 0.5, gap: { widths: 30, most: 80 } } as const;
+const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
+
+/** Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first. */
+export function scratchesOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
+  const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
+    oddsOf(s, SCRATCH_WEIGHTS) - HAIR.usual;
+  return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap });
+}
+
+/** Shortest wire, as a share of the picture's diagonal. */
+const SHORTEST = 0.1;
+/** A line this near the border and this parallel to it is a frame's or a mount's, shares of the shorter side. */
+const HUGGING = { near: 0.04, slope: 0.012 } as const;
+
+/** Wires and poles: long smooth dark or bright lines that stood before the camera, likeliest first. */
+export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
+  const diagonal = Math.hypot(frame.width, frame.height);
+  const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
+    oddsOf(s, WIRE_WEIGHTS) - WIRE.usual;
+  return chained(strands, frame, { judge, part: PART - WIRE.usual, gap: WIRE.gap })
+    .filter((w) => spanOf(w) >= SHORTEST * diagonal && !hugsBorder(w, frame))
+    .map((w) => ({
+      ...w,
+      odds:
+        w.odds +
+        Math.min(0, 1.5 * Math.log(spanOf(w) / (0.25 * diagonal))) -
+        (isRuled(w) ? RULED : 0),
+    }))
+    .sort((a, b) => b.odds - a.odds);
+}
+
+/** Drawn and built lines lie dead level; a wire sags or slopes. */
+const RULED = 4;
+
+function isRuled({ xs, ys }: Strand): boolean {
+  const reach = Math.abs(xs.at(-1)! - xs[0]!);
+  return Math.max(...ys) - Math.min(...ys) < 0.01 * reach;
+}
+
+function spanOf({ xs, ys }: Strand): number {
+  return Math.hypot(xs.at(-1)! - xs[0]!, ys.at(-1)! - ys[0]!);
+}
+
+function hugsBorder({ xs, ys }: Strand, { width, height }: Frame): boolean {
+  const near = HUGGING.near * Math.min(width, height);
+  const along = (values: Float32Array, across: Float32Array, most: number): boolean => {
+    const [low, high] = [Math.min(...across), Math.max(...across)];
+    const reach = Math.max(...values) - Math.min(...values);
+    return high - low < HUGGING.slope * reach + 2 && (high < near || low > most - near);
+  };
+  return along(xs, ys, height) || along(ys, xs, width);
+}

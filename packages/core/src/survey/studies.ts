@@ -1,0 +1,97 @@
+import type { Raster } from '../raster/raster.js';
+import type { FindingKind } from './finding.js';
+import type { Layer } from './layers.js';
+import { layersOf } from './layers.js';
+import type { Loss } from './losses.js';
+import { lossesOf } from './losses.js';
+import { pullsOf } from './pulls.js';
+import type { Speck } from './specks.js';
+import { specksAt } from './specks.js';
+import type { Strand } from './strands.js';
+import { strandsAt } from './strands.js';
+import { foldsOf, stainsOf } from './stains.js';
+
+/** A region of the picture, in its pixels. */
+export interface Region {
+  readonly pixels: Int32Array;
+  readonly odds: number;
+  readonly polarity: 1 | -1;
+}
+
+/** One piece of the work of a survey, so that several run side by side. */
+export type Study =
+  | { readonly of: 'strands' | 'specks'; readonly level: number }
+  | { readonly of: 'losses' | 'tones'; readonly level: number };
+
+/** What a study found; plain data. */
+export type Studied =
+  | { readonly of: 'strands'; readonly strands: readonly Strand[] }
+  | { readonly of: 'specks'; readonly specks: readonly Speck[] }
+  | { readonly of: 'losses'; readonly level: number; readonly losses: readonly Loss[] }
+  | {
+      readonly of: 'tones';
+      readonly level: number;
+      readonly stains: readonly Region[];
+      readonly pulls: readonly Region[];
+    };
+
+/** Lines are looked for at no more than so many pixels, regions and tones at fewer. */
+const MOST = { strands: 3.6e6, losses: 1.8e6, tones: 1.6e5 } as const;
+const LEVELS = { strands: 4, specks: 4 } as const;
+
+type Frame = Pick<Raster, 'width' | 'height'>;
+
+function levelFor({ width, height }: Frame, most: number): number {
+  return Math.max(0, Math.ceil(Math.log((width * height) / most) / Math.log(4)));
+}
+
+/** The level of a picture at which its lines are looked for. */
+export function strandLevel(frame: Frame): number {
+  return levelFor(frame, MOST.strands);
+}
+
+const NEEDS: Record<Study['of'], readonly FindingKind[]> = {
+  strands: ['lines', 'creases', 'ink', 'wires', 'mesh'],
+  specks: ['specks'],
+  losses: ['losses', 'specks', 'lines', 'creases', 'ink', 'wires', 'stains'],
+  tones: ['stains', 'pulls'],
+};
+
+/** What has to be studied to find some kinds, the longest first. */
+export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[] {
+  const base = strandLevel(frame);
+  const studies: Study[] = [
+    ...Array.from({ length: LEVELS.specks }, (_, level): Study => ({ of: 'specks', level })),
+    ...Array.from({ length: LEVELS.strands }, (_, k): Study => ({
+      of: 'strands',
+      level: base + k,
+    })),
+    { of: 'losses', level: levelFor(frame, MOST.losses) },
+    { of: 'tones', level: levelFor(frame, MOST.tones) },
+  ];
+  const cost = ({ of, level }: Study): number => (of === 'strands' ? 3 : 1) / 4 ** level;
+  return studies
+    .filter(({ of }) => NEEDS[of].some((kind) => kinds.includes(kind)))
+    .filter(({ level }) => Math.min(frame.width, frame.height) >> level >= 24 || level === 0)
+    .sort((a, b) => cost(b) - cost(a));
+}
+
+/** Does one study. */
+export function study(picture: Raster, { of, level }: Study): Studied {
+  const layer: Layer = layersOf(picture, level + 1).at(-1)!;
+  switch (of) {
+    case 'strands':
+      return { of, strands: strandsAt(layer.grey, level - strandLevel(picture)) };
+    case 'specks':
+      return { of, specks: specksAt(layer, level, picture) };
+    case 'losses':
+      return { of, level, losses: lossesOf(layer) };
+    case 'tones':
+      return {
+        of,
+        level,
+        stains: [...stainsOf(layer), ...foldsOf(layer)],
+        pulls: pullsOf(layer),
+      };
+  }
+}

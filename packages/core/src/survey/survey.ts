@@ -1,0 +1,286 @@
+import type { Raster } from '../raster/raster.js';
+import type { Rect } from '../raster/rect.js';
+import { partsOf } from '../shape/parts.js';
+import type { Point } from '../shape/site.js';
+import { traceOutline } from '../shape/trace.js';
+import type { Task } from '../task/task.js';
+import { checkpoint } from '../task/task.js';
+import { creasesOf } from './creases.js';
+import { factsReader } from './facts.js';
+import type { Finding, FindingKind } from './finding.js';
+import { FINDING_KINDS } from './finding.js';
+import { inkOf } from './ink.js';
+import { scoreOf } from './judge.js';
+import type { Layer } from './layers.js';
+import { layersOf } from './layers.js';
+import { meshOf } from './mesh/mesh.js';
+import { meshSites } from './mesh/sites.js';
+import { pixelsUp } from './pixels-up.js';
+import { scratchesOf, wiresOf } from './scratches.js';
+import { agreed } from './specks.js';
+import type { Strand } from './strands.js';
+import { strokePixels } from './stroke-mask.js';
+import type { Studied } from './studies.js';
+import { strandLevel, studiesFor, study } from './studies.js';
+
+/** What a survey looks for. */
+export interface SurveyOptions {
+  /** @default all kinds */
+  kinds?: readonly FindingKind[];
+  /** 0..1 for all kinds, or kind by kind; 0.5 is the default, higher finds more. */
+  sensitivity?: number | Partial<Record<FindingKind, number>>;
+}
+
+/** Something found before it is measured. */
+interface Found {
+  readonly kind: FindingKind;
+  readonly pixels: Int32Array;
+  readonly odds: number;
+  readonly polarity: 1 | -1;
+  readonly line: Finding['line'];
+  /** Pixels of what it is made of, where that has outlines of its own. */
+  readonly parts?: readonly Int32Array[];
+}
+
+/** Surveys a picture on the calling thread. @throws Cancelled */
+export function survey(picture: Raster, options: SurveyOptions = {}, task?: Task): Finding[] {
+  const studies = studiesFor(picture, options.kinds ?? FINDING_KINDS);
+  const studied = studies.map((s, k) => {
+    checkpoint(task, k / (studies.length + 1));
+    return study(picture, s);
+  });
+  const findings = findingsFrom(picture, studied, options);
+  checkpoint(task, 1);
+  return findings;
+}
+
+/** Least log odds a finding of a kind needs: 0 at the default sensitivity. */
+function leastOdds({ sensitivity = 0.5 }: SurveyOptions, kind: FindingKind): number {
+  const own = typeof sensitivity === 'number' ? sensitivity : (sensitivity[kind] ?? 0.5);
+  return 6 * (0.5 - own);
+}
+
+/** Kinds in the order in which they claim pixels: what is part of a mesh or of writing is no scratch. */
+const CLAIMS: readonly FindingKind[] = [
+  'losses',
+  'mesh',
+  'creases',
+  'ink',
+  'wires',
+  'lines',
+  'specks',
+  'stains',
+  'pulls',
+];
+/** Share of its pixels by which a finding may lie on what others have claimed. */
+const SHARED = 0.4;
+const MOST_FINDINGS = 20_000;
+
+/**
+ * Puts studies together: what was found of every kind, each pixel told once, measured.
+ * @param studied the results of all of {@link studiesFor}, in any order
+ * @returns findings by kind, then likeliest first
+ */
+export function findingsFrom(
+  picture: Raster,
+  studied: readonly Studied[],
+  options: SurveyOptions = {},
+): Finding[] {
+  const kinds = options.kinds ?? FINDING_KINDS;
+  const all = [...linesFrom(picture, studied), ...regionsFrom(picture, studied)];
+  const claimed = new Uint8Array(picture.width * picture.height);
+  const kept: Found[] = [];
+  for (const kind of CLAIMS) {
+    const own = all
+      .filter((f) => f.kind === kind && f.odds > leastOdds(options, kind))
+      .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
+    for (const found of own) {
+      if (kind !== 'mesh') {
+        const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
+        if (met > SHARED * found.pixels.length) continue;
+      }
+      if (kept.length >= MOST_FINDINGS) break;
+      kept.push(found);
+    }
+    if (kind === 'stains') continue;
+    for (const { kind: k, pixels } of kept) if (k === kind) for (const p of pixels) claimed[p] = 1;
+  }
+  const read = factsReader(picture, claimed);
+  return kept
+    .filter(({ kind }) => kinds.includes(kind))
+    .map((found) => findingOf(found, picture, read))
+    .sort(
+      (a, b) => FINDING_KINDS.indexOf(a.kind) - FINDING_KINDS.indexOf(b.kind) || b.score - a.score,
+    );
+}
+
+function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
+  const strands = studied.flatMap((s) => (s.of === 'strands' ? s.strands : []));
+  if (!strands.length) return [];
+  const level = strandLevel(picture);
+  const layers = layersOf(picture, level + 4).slice(level);
+  const base = layers[0]!;
+  const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
+  const found: Found[] = [];
+  for (const c of creasesOf(
+    strands.filter((s) => s.level > 0),
+    base.grey,
+  ))
+    found.push({
+      kind: 'creases',
+      pixels: up(c.site),
+      odds: c.odds,
+      polarity: 1,
+      line: lineOf(c, level),
+    });
+  for (const i of inkOf(
+    strands.filter((s) => s.level < 3),
+    layers,
+  ))
+    found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
+  const mesh = meshOf(base.grey, strands);
+  if (mesh) {
+    const wires = meshSites(mesh, base.grey);
+    const parts = wires.map(({ pixels }) => up(pixels));
+    const pixels = Int32Array.from(new Set(parts.flatMap((part) => [...part]))).sort();
+    const odds = 8 * (mesh.score - 0.5) + 0.1;
+    found.push({ kind: 'mesh', pixels, odds, polarity: mesh.polarity, line: null, parts });
+  }
+  found.push(...thinLines(strands, base, level, picture));
+  return found;
+}
+
+/** Scratches and wires; a line that could be either is what more speaks for. */
+function thinLines(
+  strands: readonly Strand[],
+  base: Layer,
+  level: number,
+  picture: Raster,
+): Found[] {
+  const side = 2 ** level;
+  const shift = (side - 1) / 2;
+  return (['lines', 'wires'] as const).flatMap((kind) =>
+    (kind === 'lines'
+      ? scratchesOf(
+          strands.filter((s) => s.level < 3),
+          base.grey,
+        )
+      : wiresOf(strands, base.grey)
+    ).map((chain): Found => {
+      const whole = {
+        xs: chain.xs.map((x) => x * side + shift),
+        ys: chain.ys.map((y) => y * side + shift),
+        widths: chain.widths.map((w) => w * side),
+      };
+      return {
+        kind,
+        pixels: strokePixels(whole, picture, 0.5),
+        odds: chain.odds,
+        polarity: chain.polarity,
+        line: lineOf(whole, 0),
+      };
+    }),
+  );
+}
+
+function regionsFrom(picture: Raster, studied: readonly Studied[]): Found[] {
+  const found: Found[] = [];
+  const specks = studied.flatMap((s) => (s.of === 'specks' ? s.specks : []));
+  for (const { site, odds, polarity } of agreed(specks, picture))
+    found.push({ kind: 'specks', pixels: site, odds, polarity, line: null });
+  for (const s of studied) {
+    if (s.of !== 'losses' && s.of !== 'tones') continue;
+    const width = picture.width >> s.level || 1;
+    const add = (
+      kind: FindingKind,
+      list: readonly { pixels: Int32Array; odds: number; polarity?: 1 | -1 }[],
+    ): void => {
+      for (const { pixels, odds, polarity = 1 } of list)
+        found.push({
+          kind,
+          pixels: pixelsUp(pixels, width, s.level, picture),
+          odds,
+          polarity,
+          line: null,
+        });
+    };
+    if (s.of === 'losses') add('losses', s.losses);
+    else {
+      add('stains', s.stains);
+      add('pulls', s.pulls);
+    }
+  }
+  return found;
+}
+
+interface Run {
+  readonly xs: ArrayLike<number>;
+  readonly ys: ArrayLike<number>;
+  readonly widths: ArrayLike<number>;
+}
+
+/** Every so many points of a line one is told. */
+const TOLD = 4;
+
+function lineOf({ xs, ys, widths }: Run, level: number): [number, number, number][] {
+  const side = 2 ** level;
+  const shift = (side - 1) / 2;
+  const line: [number, number, number][] = [];
+  for (let i = 0; i < xs.length; i++)
+    if (i % TOLD === 0 || i === xs.length - 1)
+      line.push([
+        tenth(xs[i]! * side + shift),
+        tenth(ys[i]! * side + shift),
+        tenth(widths[i]! * side),
+      ]);
+  return line;
+}
+
+const tenth = (v: number): number => Math.round(10 * v) / 10;
+
+function findingOf(
+  { kind, pixels, odds, polarity, line, parts }: Found,
+  picture: Raster,
+  read: ReturnType<typeof factsReader>,
+): Finding {
+  const box = boxOf(pixels, picture.width);
+  const widths = line?.map(([, , w]) => w).sort((a, b) => a - b);
+  return {
+    kind,
+    box,
+    pixels,
+    outlines: (parts ?? [pixels]).flatMap((part) =>
+      outlinesOf(part, boxOf(part, picture.width), picture.width),
+    ),
+    line,
+    polarity,
+    size: widths ? widths[widths.length >> 1]! : tenth(2 * Math.sqrt(pixels.length / Math.PI)),
+    extent: tenth(Math.hypot(box.width, box.height)),
+    ...read(pixels, box),
+    score: scoreOf(odds),
+  };
+}
+
+function boxOf(pixels: Int32Array, width: number): Rect {
+  let [left, right] = [Infinity, -1];
+  for (const p of pixels) {
+    const x = p % width;
+    left = Math.min(left, x);
+    right = Math.max(right, x);
+  }
+  const top = Math.floor(pixels[0]! / width);
+  const bottom = Math.floor(pixels[pixels.length - 1]! / width);
+  return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+}
+
+/** Outer borders of the parts of a set of pixels. */
+export function outlinesOf(pixels: Int32Array, box: Rect, width: number): Point[][] {
+  // A margin of one pixel, so that no part touches the mask's border.
+  const [w, h] = [box.width + 2, box.height + 2];
+  const mask = new Uint8Array(w * h);
+  for (const p of pixels)
+    mask[(Math.floor(p / width) - box.y + 1) * w + (p % width) - box.x + 1] = 1;
+  return partsOf(mask, w).map((part) =>
+    traceOutline(mask, w, part[0]!).map(([x, y]): Point => [x + box.x - 1, y + box.y - 1]),
+  );
+}

@@ -1,7 +1,10 @@
+import { labOfSrgb } from '../colour/lab.js';
 import { withoutEchoes } from './chains.js';
 import { inkSites } from './ink-sites.js';
 import type { Layer } from './layers.js';
 import type { Strand } from './strands.js';
+import type { ToneCurve } from './tone-curve.js';
+import { MONOCHROME } from './tone-curve.js';
 
 /** Writing, stamps, printed marks: strokes of one colour laid over a picture. */
 export interface Ink {
@@ -31,7 +34,11 @@ const USUAL = 2.2;
  * @param strands of the finest levels
  * @param layers the same levels, finest first
  */
-export function inkOf(strands: readonly Strand[], layers: readonly Layer[]): Ink[] {
+export function inkOf(
+  strands: readonly Strand[],
+  layers: readonly Layer[],
+  tone: ToneCurve | null,
+): Ink[] {
   const { width, height } = layers[0]!.grey;
   const strokes = withoutEchoes(
     strands
@@ -44,11 +51,12 @@ export function inkOf(strands: readonly Strand[], layers: readonly Layer[]): Ink
   const found: Ink[] = [];
   const taken = new Uint8Array(width * height);
   for (const { members, odds } of modesOf(strokes, Math.sqrt(width * height))) {
-    if (odds < -1) continue;
     const colour = [0, 1, 2].map((c) => middleOf(members.map((m) => m.colour[c]!)));
+    const own = odds + foreign(colour, tone);
+    if (own < -1) continue;
     const { polarity } = members[0]!;
     for (const site of inkSites(layers[0]!, { strokes: members, colour }, taken))
-      found.push({ site, colour, polarity, odds });
+      found.push({ site, colour, polarity, odds: own });
   }
   return found.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
 }
@@ -94,6 +102,13 @@ function modesOf(strokes: readonly Stroke[], size: number): { members: Stroke[];
     left = left.filter((s) => !gone.has(s));
   }
   return modes.sort((a, b) => b.odds - a.odds);
+}
+
+/** On a print of one tone a stroke of another hue is ink. */
+function foreign(colour: readonly number[], tone: ToneCurve | null): number {
+  if (!tone || tone.usual > MONOCHROME) return 0;
+  const [r, g, b] = colour.map((v) => v / 255) as [number, number, number];
+  return Math.min(5, Math.max(0, (tone.stray(labOfSrgb(r, g, b)) - 5) / 2));
 }
 
 const DIRECTIONS = 12;

@@ -1,7 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Plane } from './plane.js';
-import { greyPlane, halved } from './plane.js';
+import { halved } from './plane.js';
 
 /** One level of a picture: grey, and its three colours when it has any; 0..255. */
 export interface Layer {
@@ -9,24 +9,47 @@ export interface Layer {
   readonly colours: readonly Plane[];
 }
 
-/** A picture and its halvings, finest first. @param levels how many */
-export function layersOf(picture: Raster, levels: number): Layer[] {
-  const { width, height, channels, data } = picture;
-  const scale = 255 / whiteOf(data);
-  const colours =
-    colourChannels(channels) < 3
-      ? []
-      : [0, 1, 2].map((c): Plane => {
-          const values = new Float32Array(width * height);
-          for (let p = 0, i = c; p < values.length; p++, i += channels)
-            values[p] = data[i]! * scale;
-          return { width, height, values };
-        });
-  const layers: Layer[] = [{ grey: greyPlane(picture), colours }];
+/** One halving of a picture, taken straight from its samples: means of blocks; odd last rows and columns are left out. */
+export function layerAt(picture: Raster, level: number): Layer {
+  const { width, channels, data } = picture;
+  const side = 1 << level;
+  const w = Math.max(1, width >> level);
+  const h = Math.max(1, picture.height >> level);
+  const count = colourChannels(channels) < 3 ? 1 : 3;
+  const planes = Array.from({ length: count }, () => new Float32Array(w * h));
+  const scale = 255 / whiteOf(data) / (side * side);
+  for (let y = 0, o = 0; y < h; y++)
+    for (let x = 0; x < w; x++, o++)
+      for (let c = 0; c < count; c++) {
+        let sum = 0;
+        for (let v = 0; v < side; v++) {
+          let i = ((y * side + v) * width + x * side) * channels + c;
+          for (let u = 0; u < side; u++, i += channels) sum += data[i]!;
+        }
+        planes[c]![o] = sum * scale;
+      }
+  return layerFrom(planes, w, h);
+}
+
+/** A level and the next ones, each half the size. @param levels how many */
+export function layersFrom(picture: Raster, level: number, levels: number): Layer[] {
+  const layers = [layerAt(picture, level)];
   while (layers.length < levels) {
-    const { grey, colours: finer } = layers.at(-1)!;
+    const { grey, colours } = layers.at(-1)!;
     if (Math.min(grey.width, grey.height) < 32) break;
-    layers.push({ grey: halved(grey), colours: finer.map(halved) });
+    layers.push({ grey: halved(grey), colours: colours.map(halved) });
   }
   return layers;
+}
+
+function layerFrom(planes: readonly Float32Array[], width: number, height: number): Layer {
+  if (planes.length < 3) return { grey: { width, height, values: planes[0]! }, colours: [] };
+  const [r, g, b] = planes as [Float32Array, Float32Array, Float32Array];
+  const values = new Float32Array(r.length);
+  // ITU-R BT.601
+  for (let p = 0; p < values.length; p++) values[p] = 0.299 * r[p]! + 0.587 * g[p]! + 0.114 * b[p]!;
+  return {
+    grey: { width, height, values },
+    colours: planes.map((v) => ({ width, height, values: v })),
+  };
 }

@@ -1,16 +1,8 @@
-import type { Raster } from '../raster/raster.js';
-import { greyOf } from '../find/grey.js';
-
 /** One value a pixel, row by row. */
 export interface Plane {
   readonly width: number;
   readonly height: number;
   readonly values: Float32Array;
-}
-
-/** Luma 0..255 as a plane. */
-export function greyPlane(picture: Raster): Plane {
-  return { width: picture.width, height: picture.height, values: greyOf(picture) };
 }
 
 /** Half the size: means of two by two pixels; an odd last row or column is left out. */

@@ -1,6 +1,5 @@
 import type { Layer } from './layers.js';
 import { pixelsUp } from './pixels-up.js';
-import { boxMean } from './plane.js';
 import type { Spot } from './spots.js';
 import { spotsAt } from './spots.js';
 import type { SpotTraits } from './spot-traits.js';
@@ -15,9 +14,9 @@ export interface Speck extends Spot {
   readonly site: Int32Array;
 }
 
-/** Neighbourhoods that say how busy and how crowded a place is, px of the level. */
-const BUSY = 12;
+/** Half the side of the square in which other spots crowd a spot, px of the level; and how many make texture. */
 const CROWD = 24;
+const TEXTURE = 60;
 /** Candidates less likely than this are not followed up. */
 const HOPELESS = -5;
 
@@ -29,23 +28,47 @@ export function specksAt(
 ): Speck[] {
   const { grey } = layer;
   const spots = spotsAt(grey, level);
-  const mean = boxMean(grey, 2);
-  const off = { ...grey, values: grey.values.map((v, p) => Math.abs(v - mean.values[p]!)) };
-  const busy = boxMean(off, BUSY);
-  const crowds = [1, -1].map((sign) => {
-    const values = new Float32Array(grey.values.length);
-    for (const { summit, polarity } of spots) if (polarity === sign) values[summit] = 1;
-    return boxMean({ ...grey, values }, CROWD);
-  });
+  const crowds = crowdsOf(spots, grey.width);
   const specks: Speck[] = [];
-  for (const spot of spots) {
-    const near = crowds[spot.polarity === 1 ? 0 : 1]!.values[spot.summit]!;
-    const traits = spotTraits(layer, spot, busy, Math.max(0, near * (2 * CROWD + 1) ** 2 - 1));
+  spots.forEach((spot, k) => {
+    // Where everything is full of spots they are texture.
+    if (crowds[k]! > TEXTURE) return;
+    const traits = spotTraits(layer, spot, crowds[k]!);
     const odds = speckOdds(traits, spot);
     if (odds >= HOPELESS)
       specks.push({ ...spot, traits, odds, site: pixelsUp(spot.pixels, grey.width, level, frame) });
-  }
+  });
   return specks;
+}
+
+/** How many other spots of its polarity lie near each spot. */
+function crowdsOf(spots: readonly Spot[], width: number): Int32Array {
+  const cells = new Map<number, number[]>();
+  const place = (k: number): [number, number] => {
+    const { summit } = spots[k]!;
+    return [summit % width, (summit / width) | 0];
+  };
+  const key = (cx: number, cy: number, polarity: number): number =>
+    (cy * 65536 + cx) * 2 + (polarity > 0 ? 1 : 0);
+  spots.forEach(({ polarity }, k) => {
+    const [x, y] = place(k);
+    const at = key((x / CROWD) | 0, (y / CROWD) | 0, polarity);
+    const list = cells.get(at);
+    if (list) list.push(k);
+    else cells.set(at, [k]);
+  });
+  return Int32Array.from(spots, ({ polarity }, k) => {
+    const [x, y] = place(k);
+    const [cx, cy] = [(x / CROWD) | 0, (y / CROWD) | 0];
+    let near = -1;
+    for (let v = cy - 1; v <= cy + 1; v++)
+      for (let u = cx - 1; u <= cx + 1; u++)
+        for (const other of cells.get(key(u, v, polarity)) ?? []) {
+          const [ox, oy] = place(other);
+          if (Math.abs(ox - x) <= CROWD && Math.abs(oy - y) <= CROWD) near++;
+        }
+    return near;
+  });
 }
 
 /**
@@ -105,6 +128,8 @@ function speckOdds(t: SpotTraits, { level, polarity }: Spot): number {
 
 /** Evidence a speck needs. */
 const USUAL = 0.25;
+/** Broad ones need more: what they cover by mistake is large. */
+const BROAD = 0.5;
 /** Odds from which a speck counts when the picture as a whole is asked how dusty it is. */
 const SURE = 1;
 /** Sure specks in a megapixel that make a picture dusty. */
@@ -130,6 +155,7 @@ export function agreed(
     const off = known ? Math.min(4, Math.abs(speck.traits.tone - middle) / (spread + 8)) : 0;
     const odds =
       -USUAL -
+      BROAD * speck.level -
       0.89 +
       0.799 * speck.odds +
       0.404 * rates[own]! +

@@ -1,5 +1,4 @@
 import type { Layer } from './layers.js';
-import type { Plane } from './plane.js';
 import type { Spot } from './spots.js';
 
 /** What a spot is judged by. Grey levels are 0..255; lengths in px of its level. */
@@ -43,12 +42,7 @@ const AROUND = 14;
 const SECTORS = 8;
 
 /** Measures a spot against what lies round it. @param crowd other spots of its polarity near it */
-export function spotTraits(
-  { grey, colours }: Layer,
-  spot: Spot,
-  busy: Plane,
-  crowd: number,
-): SpotTraits {
+export function spotTraits({ grey, colours }: Layer, spot: Spot, crowd: number): SpotTraits {
   const { width, height, values } = grey;
   const { polarity, pixels } = spot;
   const inside = new Set(pixels);
@@ -143,7 +137,29 @@ export function spotTraits(
     sharp: sharp / heightOver,
     rough: Math.sqrt(Math.max(0, squares / n - mean * mean)) / heightOver,
     mixed: sides.length ? Math.max(...sides) - Math.min(...sides) : 0,
-    busy: busy.values[my * width + mx]!,
+    busy: busyAround(grey, mx, my),
     crowd,
   };
+}
+
+/** Half the side of the square that says how busy a place is, and of the means it is compared with; px. */
+const BUSY = { reach: 12, mean: 2, every: 3 } as const;
+
+/** Mean deviation from the local mean around a place, on a grid of samples. */
+function busyAround({ width, height, values }: Layer['grey'], cx: number, cy: number): number {
+  const { reach, mean, every } = BUSY;
+  let [sum, count] = [0, 0];
+  for (let y = Math.max(mean, cy - reach); y <= Math.min(height - 1 - mean, cy + reach); y += every)
+    for (
+      let x = Math.max(mean, cx - reach);
+      x <= Math.min(width - 1 - mean, cx + reach);
+      x += every
+    ) {
+      let local = 0;
+      for (let v = y - mean; v <= y + mean; v++)
+        for (let p = v * width + x - mean, last = p + 2 * mean; p <= last; p++) local += values[p]!;
+      sum += Math.abs(values[y * width + x]! - local / (2 * mean + 1) ** 2);
+      count++;
+    }
+  return count ? sum / count : 0;
 }

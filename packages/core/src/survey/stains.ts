@@ -1,8 +1,7 @@
-import { labOfSrgb } from '../colour/lab.js';
 import type { Layer } from './layers.js';
 import type { Plane } from './plane.js';
-import { blurred } from './plane.js';
 import { piecesOf } from './pieces.js';
+import { MONOCHROME, toneCurveOf } from './tone-curve.js';
 
 /** A stain or a shadow along a fold, at the level it was found at. */
 export interface Stain {
@@ -11,10 +10,6 @@ export interface Stain {
   readonly polarity: 1 | -1;
 }
 
-/** Steps of lightness in which a print's own tone is told, and least pixels that tell it. */
-const STEPS = 24;
-/** A print keeps to one tone when so few of its pixels stray, CIELAB units. */
-const MONOCHROME = 3.2;
 /** What a stain's colour differs by, CIELAB units, and its least and greatest share of the picture. */
 const OFF = 5;
 const SHARE = { least: 0.0008, most: 0.2 } as const;
@@ -27,36 +22,10 @@ const SHARE = { least: 0.0008, most: 0.2 } as const;
 export function stainsOf(layer: Layer): Stain[] {
   if (!layer.colours.length) return [];
   const { width, height } = layer.grey;
-  const [r, g, b] = layer.colours.map((plane) => blurred(plane, 1.5).values) as [
-    Float32Array,
-    Float32Array,
-    Float32Array,
-  ];
   const count = width * height;
-  const labs = Array.from({ length: count }, (_, p) =>
-    labOfSrgb(r[p]! / 255, g[p]! / 255, b[p]! / 255),
-  );
-  const curve = Array.from({ length: STEPS }, (): { a: number[]; b: number[] } => ({
-    a: [],
-    b: [],
-  }));
-  const stepOf = (l: number): number =>
-    Math.max(0, Math.min(STEPS - 1, Math.floor((l / 100) * STEPS)));
-  for (const lab of labs) {
-    curve[stepOf(lab.L)]!.a.push(lab.a);
-    curve[stepOf(lab.L)]!.b.push(lab.b);
-  }
-  const own = curve.map(({ a, b: bs }) => ({
-    a: middleOf(a),
-    b: middleOf(bs),
-    known: a.length > 0.002 * count,
-  }));
-  const off = labs.map((lab) => {
-    const { a, b: middle, known } = own[stepOf(lab.L)]!;
-    return known ? Math.hypot(lab.a - a, lab.b - middle) : 0;
-  });
-  const usual = middleOf([...off]);
+  const { labs, stray, usual } = toneCurveOf(layer);
   if (usual > MONOCHROME) return [];
+  const off = labs.map(stray);
   const mask = Uint8Array.from(off, (d) => (d > OFF * Math.max(0.5, usual) ** 0.5 ? 1 : 0));
   return piecesOf(mask, width, height)
     .filter(

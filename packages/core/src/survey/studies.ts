@@ -1,7 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import type { FindingKind } from './finding.js';
 import type { Layer } from './layers.js';
-import { layersOf } from './layers.js';
+import { layerAt } from './layers.js';
 import type { Loss } from './losses.js';
 import { lossesOf } from './losses.js';
 import { pullsOf } from './pulls.js';
@@ -36,12 +36,12 @@ export type Studied =
     };
 
 /** Lines are looked for at no more than so many pixels, regions and tones at fewer. */
-const MOST = { strands: 3.6e6, losses: 1.8e6, tones: 1.6e5 } as const;
+export const MOST = { strands: 3.6e6, losses: 1.8e6, tones: 1.6e5 } as const;
 const LEVELS = { strands: 4, specks: 4 } as const;
 
 type Frame = Pick<Raster, 'width' | 'height'>;
 
-function levelFor({ width, height }: Frame, most: number): number {
+export function levelFor({ width, height }: Frame, most: number): number {
   return Math.max(0, Math.ceil(Math.log((width * height) / most) / Math.log(4)));
 }
 
@@ -78,7 +78,7 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
 
 /** Does one study. */
 export function study(picture: Raster, { of, level }: Study): Studied {
-  const layer: Layer = layersOf(picture, level + 1).at(-1)!;
+  const layer: Layer = layerAt(picture, level);
   switch (of) {
     case 'strands':
       return { of, strands: strandsAt(layer.grey, level - strandLevel(picture)) };

@@ -12,7 +12,7 @@ import { FINDING_KINDS } from './finding.js';
 import { inkOf } from './ink.js';
 import { scoreOf } from './judge.js';
 import type { Layer } from './layers.js';
-import { layersOf } from './layers.js';
+import { layerAt, layersFrom } from './layers.js';
 import { meshOf } from './mesh/mesh.js';
 import { meshSites } from './mesh/sites.js';
 import { pixelsUp } from './pixels-up.js';
@@ -20,8 +20,10 @@ import { scratchesOf, wiresOf } from './scratches.js';
 import { agreed } from './specks.js';
 import type { Strand } from './strands.js';
 import { strokePixels } from './stroke-mask.js';
+import type { ToneCurve } from './tone-curve.js';
+import { toneCurveOf } from './tone-curve.js';
 import type { Studied } from './studies.js';
-import { strandLevel, studiesFor, study } from './studies.js';
+import { levelFor, MOST, strandLevel, studiesFor, study } from './studies.js';
 
 /** What a survey looks for. */
 export interface SurveyOptions {
@@ -62,8 +64,8 @@ function leastOdds({ sensitivity = 0.5 }: SurveyOptions, kind: FindingKind): num
 
 /** Kinds in the order in which they claim pixels: what is part of a mesh or of writing is no scratch. */
 const CLAIMS: readonly FindingKind[] = [
-  'losses',
   'mesh',
+  'losses',
   'creases',
   'ink',
   'wires',
@@ -74,6 +76,8 @@ const CLAIMS: readonly FindingKind[] = [
 ];
 /** Share of its pixels by which a finding may lie on what others have claimed. */
 const SHARED = 0.4;
+/** Share of its outline that wires take when a region is only what is seen through a mesh. */
+const MESHED = 0.3;
 const MOST_FINDINGS = 20_000;
 
 /**
@@ -95,6 +99,7 @@ export function findingsFrom(
       .filter((f) => f.kind === kind && f.odds > leastOdds(options, kind))
       .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
+      if (kind === 'losses' && meshed(found, claimed, picture)) continue;
       if (kind !== 'mesh') {
         const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
         if (met > SHARED * found.pixels.length) continue;
@@ -114,11 +119,25 @@ export function findingsFrom(
     );
 }
 
+/** Whether a region ends at what has been claimed: nothing but a mesh claims before it. */
+function meshed({ pixels }: Found, claimed: Uint8Array, { width, height }: Raster): boolean {
+  const own = new Set(pixels);
+  let [edge, met] = [0, 0];
+  for (const p of pixels)
+    for (const step of [-1, 1, -width, width]) {
+      const [next, far] = [p + step, p + 3 * step];
+      if (own.has(next) || next < 0 || next >= width * height) continue;
+      edge++;
+      if (claimed[next] || claimed[far]) met++;
+    }
+  return edge > 0 && met > MESHED * edge;
+}
+
 function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   const strands = studied.flatMap((s) => (s.of === 'strands' ? s.strands : []));
   if (!strands.length) return [];
   const level = strandLevel(picture);
-  const layers = layersOf(picture, level + 4).slice(level);
+  const layers = layersFrom(picture, level, 4);
   const base = layers[0]!;
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
   const found: Found[] = [];
@@ -136,6 +155,7 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   for (const i of inkOf(
     strands.filter((s) => s.level < 3),
     layers,
+    toneOf(picture),
   ))
     found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
   const mesh = meshOf(base.grey, strands);
@@ -148,6 +168,12 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   }
   found.push(...thinLines(strands, base, level, picture));
   return found;
+}
+
+/** The tone of the picture as a whole; null for grey ones, which have none. */
+function toneOf(picture: Raster): ToneCurve | null {
+  const small = layerAt(picture, levelFor(picture, MOST.tones));
+  return small.colours.length ? toneCurveOf(small) : null;
 }
 
 /** Scratches and wires; a line that could be either is what more speaks for. */

@@ -32,11 +32,11 @@ interface Seed {
 }
 
 /** Distances of lines looked for, px: from, and as a share of the picture's shorter side. */
-const STEP = { from: 14, most: 0.2, grow: 1.05 } as const;
+const STEP = { from: 14, most: 0.2, grow: 1.07 } as const;
 const PEAKS = 6;
-const SEEDS = 3;
+const SEEDS = 2;
 /** Crests asked in a window, and while a family grows. */
-const ASKED = { window: 300, growth: 6000 } as const;
+const ASKED = { window: 240, growth: 5000 } as const;
 
 /** Families of lines that start from the strongest directions of a picture, best first. */
 export function familiesOf(crests: Crests, frame: Frame): Family[] {
@@ -122,8 +122,8 @@ function seedsOf(crests: Crests, angle: number, { width, height }: Frame): Seed[
       for (const k of near) total += length[k]!;
       const found: Seed[] = [];
       const most = Math.min(STEP.most * Math.min(width, height), 0.7 * radius);
-      for (let turn = -4; turn <= 4; turn++) {
-        const own = angle + (turn * Math.PI) / 120;
+      for (let turn = -2; turn <= 2; turn++) {
+        const own = angle + (turn * Math.PI) / 75;
         const [ax, ay] = [Math.cos(own), Math.sin(own)];
         const along = near.map((k) => (x[k]! - cx) * ax + (y[k]! - cy) * ay);
         for (let step = STEP.from; step <= most; step *= STEP.grow) {
@@ -171,7 +171,7 @@ function grown(some: Crests, crests: Crests, seed: Seed, { width, height }: Fram
   let phase: Phase = { ...frame, terms: [start, fx * unit, fy * unit, 0, 0, 0, 0, 0, 0, 0] };
   const reach = Math.hypot(Math.max(seed.cx, width - seed.cx), Math.max(seed.cy, height - seed.cy));
   let radius = 0.22 * Math.min(width, height) + 40;
-  for (let last = false; !last; radius *= 1.2) {
+  for (let last = false; !last; radius *= 1.3) {
     last = radius >= reach;
     const count = radius < 0.5 * unit ? TERMS.flat : radius < 0.9 * unit ? TERMS.bowed : TERMS.full;
     for (let round = 0; round < 3; round++) {

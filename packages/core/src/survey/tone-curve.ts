@@ -1,0 +1,59 @@
+import type { Lab } from '../colour/lab.js';
+import { labOfSrgb } from '../colour/lab.js';
+import type { Layer } from './layers.js';
+import { blurred } from './plane.js';
+
+/** The curve that ties colour to lightness in a print of one tone. */
+export interface ToneCurve {
+  /** CIELAB of every pixel of the level it was told from. */
+  readonly labs: readonly Lab[];
+  /** How far a colour strays from the curve, CIELAB units; 0 where the curve is not known. */
+  stray(lab: Lab): number;
+  /** What pixels stray by in the middle: small for prints of one tone. */
+  readonly usual: number;
+}
+
+/** A print keeps to one tone when its pixels stray by no more, in the middle; CIELAB units. */
+export const MONOCHROME = 1.3;
+/** Steps of lightness in which the curve is told, and the least share of the picture that tells a step. */
+const STEPS = 24;
+const KNOWN = 0.002;
+
+/** @param layer in colour, small: about 400 px across */
+export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
+  const count = grey.width * grey.height;
+  const [r, g, b] = colours.map((plane) => blurred(plane, 1.5).values) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
+  const labs = Array.from({ length: count }, (_, p) =>
+    labOfSrgb(r[p]! / 255, g[p]! / 255, b[p]! / 255),
+  );
+  const steps = Array.from({ length: STEPS }, (): { a: number[]; b: number[] } => ({
+    a: [],
+    b: [],
+  }));
+  const stepOf = ({ L }: Lab): number =>
+    Math.max(0, Math.min(STEPS - 1, Math.floor((L / 100) * STEPS)));
+  for (const lab of labs) {
+    const step = steps[stepOf(lab)]!;
+    step.a.push(lab.a);
+    step.b.push(lab.b);
+  }
+  const curve = steps.map((s) => ({
+    a: middleOf(s.a),
+    b: middleOf(s.b),
+    known: s.a.length > KNOWN * count,
+  }));
+  const stray = (lab: Lab): number => {
+    const { a, b: middle, known } = curve[stepOf(lab)]!;
+    return known ? Math.hypot(lab.a - a, lab.b - middle) : 0;
+  };
+  return { labs, stray, usual: middleOf(labs.map(stray)) };
+}
+
+function middleOf(values: number[]): number {
+  const sorted = values.sort((a, b) => a - b);
+  return sorted[sorted.length >> 1] ?? 0;
+}

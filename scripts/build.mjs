@@ -22,6 +22,7 @@ await build({
     'server/main': 'packages/server/src/main.ts',
     'server/worker': 'packages/server/src/pool/worker.ts',
     'cli/main': 'packages/cli/src/main.ts',
+    'cli/study': 'packages/cli/src/study.ts',
   },
   outdir: 'dist',
   bundle: true,

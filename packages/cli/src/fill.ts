@@ -39,7 +39,7 @@ const OPTIONS = {
 } as const;
 const MOST_VARIANTS = 16;
 
-interface Asked {
+export interface Asked {
   readonly seed: number;
   readonly adapt: number;
   readonly variants: number;
@@ -120,7 +120,7 @@ function numbered(out: string, variants: number): string[] {
 }
 
 /** Fills the mask as often as asked, best first. */
-function fillMask(
+export function fillMask(
   picture: Raster,
   hole: Uint8Array,
   banned: Uint8Array,

@@ -1,9 +1,20 @@
 import { isUserProblem } from '@tersum/codec';
 import { fillCommand } from './fill.js';
 import { cloneCommand, graftCommand } from './copy.js';
+import { findCommand } from './find.js';
+import { mendCommand } from './mend.js';
 import { BadUsage } from './usage.js';
 
-const COMMANDS = { fill: fillCommand, clone: cloneCommand, graft: graftCommand } as const;
+/** What a thread of a survey runs; beside this file in the bundle. */
+const STUDY = new URL('./study.js', import.meta.url);
+
+const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
+  fill: fillCommand,
+  clone: cloneCommand,
+  graft: graftCommand,
+  find: (args) => findCommand(args, STUDY),
+  mend: (args) => mendCommand(args, STUDY),
+};
 
 const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
 
@@ -14,6 +25,11 @@ const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
         [--strength 0..1] [--softness 0..1] --out OUT
         0,0 brings what was pasted in the mask into its surroundings' tone; auto finds a donor for every part
   clone ...as graft...
+  find IN [--kinds specks,lines,creases,losses,stains,ink,wires,mesh,pulls] [--sensitivity 0..1]
+        [--out-mask MASK] [--threads N] --json FILE
+        the findings with their measures and advice; MASK is their union
+  mend IN --out OUT [--policy documentary|picture] [--kinds ...] [--sensitivity 0..1] [--seed N] [--threads N]
+        finds, advises, mends; documentary leaves what stood before the camera. Stains are reported and left
 `;
 
 /** Runs one command. @returns the exit code: 0 done, 2 bad usage or input, 1 anything else */
@@ -23,7 +39,7 @@ async function main([name, ...rest]: string[]): Promise<number> {
     return name ? 0 : 2;
   }
   try {
-    const command = COMMANDS[name as keyof typeof COMMANDS];
+    const command = COMMANDS[name];
     if (!command) throw new BadUsage(`there is no command '${name}'; see 'tersum help'`);
     await command(rest);
     return 0;

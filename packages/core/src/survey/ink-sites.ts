@@ -10,6 +10,13 @@ const SURELY = 18;
 const PERHAPS = 70;
 /** Share of a stroke's edge that must be a clear step, and what a clear step is, levels. */
 const CRISP = 0.6;
+/** The same where the colour is less steady than that of other strokes. */
+const SHARP = 0.93;
+/**
+ * How far the heart of a stroke strays from the ink's colour, levels, and how much further than the middle one of its
+ * kind: what was there before strays more.
+ */
+const STEADY = { least: 6, over: 2 } as const;
 const STEP = 30;
 /** Pieces longer than so many of their breadths and straight are parts of things, not of letters. */
 const RULED = 16;
@@ -39,11 +46,15 @@ export function inkSites(
       if (!taken[p] && off(p) <= SURELY) like[p] = 1;
     }
   const depths = depthsOf(like, width, height);
-  const edgeOf = ({ pixels }: Piece): { deepest: number; crisp: number } => {
-    let [deepest, edge, clear] = [0, 0, 0];
+  const edgeOf = ({ pixels }: Piece): { deepest: number; crisp: number; stray: number } => {
+    let [deepest, edge, clear, stray, heart] = [0, 0, 0, 0, 0];
     for (const p of pixels) {
       deepest = Math.max(deepest, depths[p]!);
-      if (depths[p]! > 1) continue;
+      if (depths[p]! > 1) {
+        stray += off(p);
+        heart++;
+        continue;
+      }
       const x = p % width;
       for (const [step, room] of [
         [1, width - 1 - x],
@@ -58,17 +69,18 @@ export function inkSites(
         if (off(far) >= STEP) clear++;
       }
     }
-    return { deepest, crisp: edge ? clear / edge : 0 };
+    return { deepest, crisp: edge ? clear / edge : 0, stray: heart ? stray / heart : 0 };
   };
   const crests = new Uint8Array(width * height);
   for (const { xs, ys } of ink.strokes)
     for (let i = 0; i < xs.length; i++) crests[Math.round(ys[i]!) * width + Math.round(xs[i]!)] = 1;
   const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
-  for (const piece of piecesOf(like, width, height)) {
-    const { deepest, crisp } = edgeOf(piece);
+  const pieces = piecesOf(like, width, height).map((piece) => ({ piece, ...edgeOf(piece) }));
+  const steady = steadyOf(pieces.filter(({ piece }) => piece.pixels.some((p) => crests[p])));
+  for (const { piece, deepest, crisp, stray } of pieces) {
     if (ruled(piece, width, deepest)) continue;
     const crossed = piece.pixels.some((p) => crests[p]);
-    if (deepest > 0.75 * breadth + 2 || crisp < CRISP) {
+    if (deepest > 0.75 * breadth + 2 || crisp < (stray > steady ? SHARP : CRISP)) {
       if (crossed) thick.push(piece);
     } else if (crossed && piece.pixels.length > 0.3 * breadth * breadth) good.push(piece);
     else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin) doubtful.push(piece);
@@ -79,7 +91,8 @@ export function inkSites(
   for (const { pixels } of thick) for (const p of pixels) part[p] = 1;
   for (const stroke of ink.strokes) {
     const own = strokePixels(stroke, grey).filter((p) => part[p]);
-    if (own.length < breadth * thin) continue;
+    const stray = own.reduce((sum, p) => sum + off(p), 0) / own.length;
+    if (own.length < breadth * thin || stray > steady) continue;
     const mask = new Uint8Array(width * height);
     for (const p of own) mask[p] = 1;
     const near = piecesOf(mask, width, height);
@@ -95,6 +108,17 @@ export function inkSites(
     for (const p of site) taken[p] = 1;
     return site;
   });
+}
+
+/** How far pieces of an ink may stray, judged by the crisp ones, the larger for more. */
+function steadyOf(pieces: readonly { piece: Piece; crisp: number; stray: number }[]): number {
+  const crisp = pieces
+    .filter((p) => p.crisp > 0.8)
+    .sort((a, b) => a.stray - b.stray);
+  const half = crisp.reduce((sum, { piece }) => sum + piece.pixels.length, 0) / 2;
+  let sum = 0;
+  const middle = crisp.find(({ piece }) => (sum += piece.pixels.length) >= half);
+  return Math.max(STEADY.least, STEADY.over * (middle?.stray ?? 0));
 }
 
 /** Those of some pieces whose boxes come near one of others. */

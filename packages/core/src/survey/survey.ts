@@ -66,8 +66,8 @@ function leastOdds({ sensitivity = 0.5 }: SurveyOptions, kind: FindingKind): num
 const CLAIMS: readonly FindingKind[] = [
   'mesh',
   'losses',
-  'creases',
   'ink',
+  'creases',
   'wires',
   'lines',
   'specks',

@@ -1,0 +1,89 @@
+import type { Finding, FindingKind, Policy } from '@tersum/core';
+import { adviseAll, grownMask, kindsUnder, maskBox, paste } from '@tersum/core';
+import { ThreadCrew } from '@tersum/threads';
+import { Meter, readPicture, writePicture, writeReport } from './files.js';
+import { fillMask } from './fill.js';
+import { kindsOf } from './find.js';
+import { surveyed } from './survey.js';
+import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
+
+const OPTIONS = {
+  out: { type: 'string' },
+  policy: { type: 'string' },
+  kinds: { type: 'string' },
+  sensitivity: { type: 'string' },
+  seed: { type: 'string' },
+  threads: { type: 'string' },
+  json: { type: 'string' },
+} as const;
+
+/** Tones are put right by other means than by copying; such findings are reported and left. */
+const LEFT: ReadonlySet<FindingKind> = new Set(['stains']);
+
+/** `tersum mend`: finds what a policy allows to be mended and mends it. @param script what a thread of the survey runs */
+export async function mendCommand(args: string[], script: URL | null = null): Promise<void> {
+  const { input, values } = readArguments(args, OPTIONS);
+  const out = needed(values.out, 'out');
+  const policy = policyOf(values.policy);
+  const kinds = kindsOf(values.kinds, kindsUnder(policy));
+  const sensitivity = numberOf(values.sensitivity, 'sensitivity', 0, 1, 0.5);
+  const seed = Math.round(numberOf(values.seed, 'seed', 0, 0x7fffffff, 1));
+  const threads = threadsOf(values.threads);
+  const crew = new ThreadCrew(threads);
+  const meter = new Meter();
+  try {
+    const { raster: picture, ppi } = await meter.time('load', () => readPicture(input));
+    const { findings, mended, result } = await meter.time('engine', async () => {
+      const findings = await surveyed(picture, { kinds, sensitivity }, threads, script);
+      const mended = findings.filter(({ kind }) => !LEFT.has(kind));
+      const hole = new Uint8Array(picture.width * picture.height);
+      for (const finding of mended) cover(hole, finding, picture.width);
+      const box = maskBox(hole, picture.width);
+      if (!box) return { findings, mended, result: picture };
+      const asked = { seed, adapt: 1, variants: 1, turn: 0, mirror: false, scale: [1, 1] as const };
+      const { window, variants } = fillMask(
+        picture,
+        hole,
+        new Uint8Array(hole.length),
+        box,
+        asked,
+        crew,
+      );
+      return { findings, mended, result: paste(picture, variants[0]!.part, window) };
+    });
+    await meter.time('save', () => writePicture(out, result, input, ppi));
+    const advice = adviseAll(findings, picture);
+    await writeReport(values.json, {
+      command: 'mend',
+      policy,
+      kinds,
+      sensitivity,
+      seed,
+      threads,
+      found: countOf(findings),
+      mended: countOf(mended),
+      left: countOf(findings.filter(({ kind }) => LEFT.has(kind))),
+      by_hand_s: advice.reduce((sum, { byHand }) => sum + byHand, 0),
+      ...meter.report(),
+    });
+  } finally {
+    await crew.close();
+  }
+}
+
+function policyOf(value: string | undefined): Policy {
+  if (value === undefined || value === 'documentary') return 'documentary';
+  if (value === 'picture') return 'picture';
+  throw new BadUsage(`--policy takes documentary or picture, not '${value}'`);
+}
+
+function cover(hole: Uint8Array, { pixels, box, kind }: Finding, width: number): void {
+  const height = hole.length / width;
+  for (const p of grownMask(pixels, box, { width, height }, kind)) hole[p] = 1;
+}
+
+function countOf(findings: readonly Finding[]): Partial<Record<FindingKind, number>> {
+  const counts: Partial<Record<FindingKind, number>> = {};
+  for (const { kind } of findings) counts[kind] = (counts[kind] ?? 0) + 1;
+  return counts;
+}

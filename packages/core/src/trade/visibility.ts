@@ -1,0 +1,30 @@
+/** How a picture will be looked at. */
+export interface IntendedUse {
+  /** Samples per inch of the print it was scanned from, or of its print size. */
+  readonly ppi: number;
+  /** Size of the use over that of the print. */
+  readonly enlargement: number;
+  /** Viewing distance, mm. */
+  readonly distance: number;
+}
+
+/** A print held in the hand, at its own size. */
+export const IN_THE_HAND = { enlargement: 1, distance: 300 } as const;
+/** What is taken where a picture does not tell its samples per inch: common practice for prints. */
+export const USUAL_PPI = 300;
+
+/** 1 arc minute of visual angle (normal acuity, ISO 8596), mm for every mm of distance. */
+const ARC_MINUTE = Math.PI / 180 / 60;
+/** Lightness and colour differences below this are not seen side by side (common practice), CIEDE2000. */
+const LEAST_CONTRAST = 2;
+
+/** Size of so many px in the original print, mm. */
+export function millimetres(px: number, ppi: number): number {
+  return (px * 25.4) / ppi;
+}
+
+/** Whether a mark of a size, px, and a contrast, CIEDE2000, shows at the intended use. */
+export function shows(size: number, contrast: number, use: IntendedUse): boolean {
+  const seen = millimetres(size, use.ppi) * use.enlargement;
+  return seen >= use.distance * ARC_MINUTE && contrast >= LEAST_CONTRAST;
+}

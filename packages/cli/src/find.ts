@@ -5,6 +5,7 @@ import {
   FINDING_KINDS,
   IN_THE_HAND,
   millimetres,
+  outlinesOf,
   shows,
   USUAL_PPI,
 } from '@tersum/core';
@@ -44,7 +45,7 @@ export async function findCommand(args: string[], script: URL | null = null): Pr
     kinds,
     sensitivity,
     threads,
-    findings: findings.map((finding, k) => told(finding, advice[k]!, ppi)),
+    findings: findings.map((finding, k) => told(finding, advice[k]!, picture.width, ppi)),
     ...meter.report(),
   });
 }
@@ -65,12 +66,12 @@ export function kindsOf(
   });
 }
 
-function told(finding: Finding, advice: FindingAdvice, ppi: number | null) {
-  const { kind, box, outlines, line, size, contrast, nearEdge, score, polarity, extent } = finding;
+function told(finding: Finding, advice: FindingAdvice, width: number, ppi: number | null) {
+  const { kind, box, line, size, contrast, nearEdge, score, polarity, extent } = finding;
   return {
     kind,
     bbox: [box.x, box.y, box.width, box.height],
-    ...(line ? { line } : { outline: outlines }),
+    ...(line ? { line } : { outline: outlinesOf(finding, width) }),
     polarity: polarity > 0 ? 'bright' : 'dark',
     size_px: size,
     size_mm: ppi ? rounded(millimetres(size, ppi)) : null,

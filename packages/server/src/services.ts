@@ -11,8 +11,10 @@ import { ContentStore } from './store/files.js';
 import { Intake } from './store/intake.js';
 import { JobStore } from './store/jobs.js';
 import { KeptDonorStore } from './store/kept-donors.js';
+import { FindingStore } from './store/findings.js';
 import { RecordStore } from './store/records.js';
 import { SearchStore } from './store/searches.js';
+import { SurveyDesk } from './survey/survey-desk.js';
 
 /** Everything the server is made of, put together once. */
 export interface Services {
@@ -23,6 +25,8 @@ export interface Services {
   readonly jobs: JobStore;
   readonly keptDonors: KeptDonorStore;
   readonly records: RecordStore;
+  readonly findings: FindingStore;
+  readonly surveys: SurveyDesk;
   readonly intake: Intake;
   readonly originals: Originals;
   readonly renderer: Renderer;
@@ -49,6 +53,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const jobs = new JobStore(db);
   const records = new RecordStore(db);
   const originals = new Originals(files, pool);
+  const findings = new FindingStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
   const exports = new Exports(join(data, 'exports'), records, renderer, originals, pool, log);
@@ -61,6 +66,8 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     jobs,
     keptDonors: new KeptDonorStore(db),
     records,
+    findings,
+    surveys: new SurveyDesk(findings, records, originals, pool, log),
     intake: new Intake(jobs, files, originals, pool),
     originals,
     renderer,

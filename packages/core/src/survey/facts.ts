@@ -5,7 +5,7 @@ import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import type { Finding } from './finding.js';
 
-type Facts = Pick<Finding, 'contrast' | 'nearEdge'>;
+type Facts = Pick<Finding, 'contrast' | 'nearEdge' | 'polarity'>;
 
 /** The ring a site is compared with: from and to, px. */
 const RING = { from: 2, to: 5 } as const;
@@ -60,8 +60,12 @@ export function factsReader(
       (_, k) => pixels[k * every]!,
     );
     const ring = ringOf(some.filter((_, k) => k % Math.ceil(some.length / 60) === 0));
-    const contrast = ring.length ? ciede2000(meanLab(some), meanLab(ring)) : 0;
-    return { contrast, nearEdge: edgeNear(box) };
+    const [own, around] = [meanLab(some), meanLab(ring)];
+    return {
+      contrast: ring.length ? ciede2000(own, around) : 0,
+      nearEdge: edgeNear(box),
+      polarity: own.L >= around.L ? 1 : -1,
+    };
   };
 
   /** The strong edge nearest to a box, looked for outward from its sides. */

@@ -1,5 +1,4 @@
 import type { Rect } from '../raster/rect.js';
-import type { Point } from '../shape/site.js';
 
 /** Kinds of findings, in the order they are best mended in: structure, then lines, then spots, then tone. */
 export const FINDING_KINDS = [
@@ -31,8 +30,8 @@ export interface Finding {
   readonly box: Rect;
   /** Its pixels in the picture, in reading order. */
   readonly pixels: Int32Array;
-  /** Outlines of its parts, px; edges of pixels lie at halves. */
-  readonly outlines: readonly (readonly Point[])[];
+  /** Pixels of what it is made of: the wires of a mesh, else itself. */
+  readonly parts: readonly Int32Array[];
   /** Where a line runs, and its width there, px. */
   readonly line: readonly (readonly [x: number, y: number, width: number])[] | null;
   readonly polarity: 1 | -1;

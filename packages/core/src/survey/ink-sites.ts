@@ -112,9 +112,7 @@ export function inkSites(
 
 /** How far pieces of an ink may stray, judged by the crisp ones, the larger for more. */
 function steadyOf(pieces: readonly { piece: Piece; crisp: number; stray: number }[]): number {
-  const crisp = pieces
-    .filter((p) => p.crisp > 0.8)
-    .sort((a, b) => a.stray - b.stray);
+  const crisp = pieces.filter((p) => p.crisp > 0.8).sort((a, b) => a.stray - b.stray);
   const half = crisp.reduce((sum, { piece }) => sum + piece.pixels.length, 0) / 2;
   let sum = 0;
   const middle = crisp.find(({ piece }) => (sum += piece.pixels.length) >= half);

@@ -1,10 +1,7 @@
 import type { Raster } from '../raster/raster.js';
-import type { Rect } from '../raster/rect.js';
-import { partsOf } from '../shape/parts.js';
-import type { Point } from '../shape/site.js';
-import { traceOutline } from '../shape/trace.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
+import { boxOf } from './outlines.js';
 import { creasesOf } from './creases.js';
 import { factsReader } from './facts.js';
 import type { Finding, FindingKind } from './finding.js';
@@ -107,8 +104,10 @@ export function findingsFrom(
       if (kept.length >= MOST_FINDINGS) break;
       kept.push(found);
     }
+    // Tones lie below other findings; and what is not sure takes nothing from what comes after.
     if (kind === 'stains') continue;
-    for (const { kind: k, pixels } of kept) if (k === kind) for (const p of pixels) claimed[p] = 1;
+    for (const { kind: k, pixels, odds } of kept)
+      if (k === kind && odds > 0) for (const p of pixels) claimed[p] = 1;
   }
   const read = factsReader(picture, claimed);
   return kept
@@ -275,38 +274,12 @@ function findingOf(
     kind,
     box,
     pixels,
-    outlines: (parts ?? [pixels]).flatMap((part) =>
-      outlinesOf(part, boxOf(part, picture.width), picture.width),
-    ),
+    parts: parts ?? [pixels],
     line,
-    polarity,
     size: widths ? widths[widths.length >> 1]! : tenth(2 * Math.sqrt(pixels.length / Math.PI)),
     extent: tenth(Math.hypot(box.width, box.height)),
     ...read(pixels, box),
+    polarity,
     score: scoreOf(odds),
   };
-}
-
-function boxOf(pixels: Int32Array, width: number): Rect {
-  let [left, right] = [Infinity, -1];
-  for (const p of pixels) {
-    const x = p % width;
-    left = Math.min(left, x);
-    right = Math.max(right, x);
-  }
-  const top = Math.floor(pixels[0]! / width);
-  const bottom = Math.floor(pixels[pixels.length - 1]! / width);
-  return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
-}
-
-/** Outer borders of the parts of a set of pixels. */
-export function outlinesOf(pixels: Int32Array, box: Rect, width: number): Point[][] {
-  // A margin of one pixel, so that no part touches the mask's border.
-  const [w, h] = [box.width + 2, box.height + 2];
-  const mask = new Uint8Array(w * h);
-  for (const p of pixels)
-    mask[(Math.floor(p / width) - box.y + 1) * w + (p % width) - box.x + 1] = 1;
-  return partsOf(mask, w).map((part) =>
-    traceOutline(mask, w, part[0]!).map(([x, y]): Point => [x + box.x - 1, y + box.y - 1]),
-  );
 }

@@ -1,4 +1,11 @@
-import type { Delta, KeptDonorDraft, Layer, Repair } from '@tersum/document';
+import type {
+  Delta,
+  FindingRecord,
+  KeptDonorDraft,
+  Layer,
+  Repair,
+  SurveySettings,
+} from '@tersum/document';
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const jobs = sqliteTable('jobs', {
@@ -94,4 +101,28 @@ export const searches = sqliteTable('searches', {
   map: text().notNull(),
   below: text().notNull(),
   finishedAt: text('finished_at').notNull(),
+});
+
+/** What surveys and people found in a picture. */
+export const findings = sqliteTable(
+  'findings',
+  {
+    id: text().primaryKey(),
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    data: text({ mode: 'json' }).$type<FindingRecord>().notNull(),
+    dismissed: integer({ mode: 'boolean' }).notNull(),
+    repairId: text('repair_id'),
+  },
+  (table) => [index('findings_by_picture').on(table.pictureId)],
+);
+
+/** How a picture is surveyed, and whether a survey is under way. */
+export const surveys = sqliteTable('surveys', {
+  pictureId: text('picture_id')
+    .primaryKey()
+    .references(() => pictures.id, { onDelete: 'cascade' }),
+  state: text({ enum: ['none', 'surveying', 'ready'] }).notNull(),
+  settings: text({ mode: 'json' }).$type<SurveySettings>().notNull(),
 });

@@ -10,6 +10,7 @@ import { guard } from './guard.js';
 import { jobRoutes } from './jobs.js';
 import { exportRoutes, pictureRoutes } from './pictures.js';
 import { problems } from './problems.js';
+import { surveyRoutes } from './survey.js';
 
 /** The HTTP interface, and the built pages when there are any. */
 export function createApp(services: Services, pages: string | null, host: string | null): Express {
@@ -45,6 +46,7 @@ export function createApp(services: Services, pages: string | null, host: string
   app.use('/api/jobs', jobRoutes(services));
   app.use('/api/pictures', pictureRoutes(services));
   app.use('/api/pictures', fillRoutes(services));
+  app.use('/api/pictures', surveyRoutes(services));
   app.use('/api/exports', exportRoutes(services));
   app.use(
     '/api/{*rest}',

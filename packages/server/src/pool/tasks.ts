@@ -1,10 +1,11 @@
-import type { DonorMap, LineRun, Point, Raster } from '@tersum/core';
+import type { DonorMap, LineRun, Point, Raster, Studied, Study } from '@tersum/core';
 import type {
   AdviceAnswer,
   DonorWishes,
   ExportFormat,
   FillPlace,
   FillVariant,
+  FindingRecord,
   GroundOffer,
   Guide,
   Offer,
@@ -72,6 +73,8 @@ export type WorkerTask =
       readonly original: Raster;
       readonly scribble: readonly Point[];
     }
+  | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
+  | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
   | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
   | {
       readonly kind: 'export';
@@ -98,6 +101,8 @@ export interface Answers {
   advice: AdviceAnswer;
   region: [number, number][] | null;
   line: LineRun | null;
+  study: Studied;
+  findings: FindingRecord[];
   export: { readonly bytes: number };
 }
 

@@ -1,11 +1,13 @@
+import { randomUUID } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { workerData } from 'node:worker_threads';
 import type { Raster } from '@tersum/core';
-import { Cancelled, depthOf, frameOf, NothingToCopy } from '@tersum/core';
+import { Cancelled, depthOf, frameOf, NothingToCopy, study } from '@tersum/core';
 import {
   compose,
   displayPyramid,
+  findingRecords,
   replay,
   searchAdvice,
   searchDonorMap,
@@ -71,6 +73,10 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return searchRegion(task.original, task.scribble);
     case 'line':
       return searchLine(task.original, task.from, task.to);
+    case 'study':
+      return study(task.original, task.work);
+    case 'findings':
+      return findingRecords(task.original, task.studied, randomUUID);
     case 'export': {
       const { icc, exif } = await readMetadata(task.source);
       const raster = compose(task.original, task.patches, frameOf(task.original));

@@ -17,6 +17,7 @@ const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['Shift click', 'Open several repairs of the docket'],
   ['Delete', 'Delete the selected repair'],
   ['N  P', 'Next, previous on the docket'],
+  ['K', 'Keep the selected finding as it is'],
   ['hold V', 'Show the picture as received'],
   ['hold A', 'Show all sites'],
   ['B', 'Split view on and off'],

@@ -114,7 +114,8 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       void finishDraft(bench);
       return true;
     case 'Escape':
-      if (s.offers) dropOffers(bench);
+      if (s.addingFinding || s.finding) bench.set({ addingFinding: false, finding: null });
+      else if (s.offers) dropOffers(bench);
       else if (s.variants) dropVariants(bench);
       else if (s.fillHand !== 'pick') bench.set({ fillHand: 'pick', draft: null });
       else bench.set(s.draft ? { draft: null } : { selected: null, also: [] });
@@ -126,7 +127,8 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       return true;
     case 'n':
     case 'p': {
-      if (!records) return false;
+      // A selected finding has its own next and previous.
+      if (!records || s.finding) return false;
       const order = docketOrder(records);
       const at = order.findIndex((r) => r.id === s.selected);
       const step = key.toLowerCase() === 'n' ? 1 : -1;

@@ -7,6 +7,7 @@ import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { layerEdit, positionAfter } from '../model/repairs.js';
+import { Findings } from './Findings.js';
 import { LayerGroup } from './LayerGroup.js';
 import { TouchUps } from './TouchUps.js';
 
@@ -43,6 +44,7 @@ export function Docket() {
       </Head>
       <Scroll>
         {!records && <Loading aria-busy="true" aria-label="Loading the docket" />}
+        <Findings />
         <TouchUps />
         {records &&
           layersInOrder(records)

@@ -27,6 +27,8 @@ export interface Bench {
   open(): () => void;
   /** Keeps a change. Changes are sent one after the other. */
   change(label: string, edits: readonly Edit[]): Promise<void>;
+  /** Does something on the server that changes the records, after all earlier changes. */
+  move(act: (version: number) => Promise<PictureRecords>): Promise<void>;
   undo(): Promise<void>;
   redo(): Promise<void>;
   /** Shows records as they would be; the newest call wins. */
@@ -92,6 +94,9 @@ export function createBench(
     split: null,
     showAll: false,
     pickingDonor: false,
+    findingKind: null,
+    finding: null,
+    addingFinding: false,
     surround: 'light',
   }));
   const set = (patch: Partial<BenchState>): void => {
@@ -300,6 +305,7 @@ export function createBench(
       });
     },
     change,
+    move: send,
     undo: () => send((version) => api.postMove(pictureId, 'undo', version)),
     redo: () => send((version) => api.postMove(pictureId, 'redo', version)),
     tryOut,

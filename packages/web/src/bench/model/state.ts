@@ -1,4 +1,4 @@
-import type { Point } from '@tersum/core';
+import type { FindingKind, Point } from '@tersum/core';
 import type {
   Donor,
   GroundOffer,
@@ -140,5 +140,10 @@ export interface BenchState {
   readonly showAll: boolean;
   /** The next click names a donor. */
   readonly pickingDonor: boolean;
+  /** The kind of findings that is open on the docket, and the finding that is selected. */
+  readonly findingKind: FindingKind | null;
+  readonly finding: string | null;
+  /** The next click adds a finding. */
+  readonly addingFinding: boolean;
   readonly surround: Surround;
 }

@@ -7,6 +7,7 @@ import { useBench, useBenchState } from '../model/context.js';
 import type { BenchState } from '../model/state.js';
 import { paintCopyPreview } from './copy-preview.js';
 import { Cursor } from './Cursor.js';
+import { FindingMarks } from './FindingMarks.js';
 import { Marks } from './Marks.js';
 import { paintOverlay, paintPicture } from './paint.js';
 import { SplitBar } from './SplitBar.js';
@@ -103,6 +104,7 @@ export function Table() {
       {...gestures}
     >
       <canvas ref={canvas} />
+      <FindingMarks />
       <Marks />
       <Cursor />
       <SplitBar />

@@ -11,6 +11,7 @@ import { addGuide } from '../model/fills.js';
 import { scribble } from '../model/grounds.js';
 import type { FillHand } from '../model/state.js';
 import { shapeNow } from '../model/state.js';
+import { addFindingAt } from '../model/survey-acts.js';
 import { donorOf, withDonor } from '../model/donors.js';
 import { outlineDrawnThing } from '../model/drafting.js';
 import { hits, movedBy, repairEdit } from '../model/repairs.js';
@@ -72,7 +73,11 @@ function handlers(bench: Bench) {
 
   const press = (at: Point): Doing | null => {
     const state = bench.store.getState();
-    const { draft, pickingDonor, selected, records } = state;
+    const { draft, pickingDonor, addingFinding, selected, records } = state;
+    if (addingFinding) {
+      void addFindingAt(bench, at);
+      return null;
+    }
     if (pickingDonor) {
       nameDonor(bench, at);
       return null;

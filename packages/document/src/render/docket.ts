@@ -1,0 +1,53 @@
+import type { Finding, Raster, Studied } from '@tersum/core';
+import { adviseAll, findingsFrom, siteOutlines } from '@tersum/core';
+import type { FindingRecord } from '../schema/finding.js';
+
+/** Most findings of one kind that are kept, likeliest first. */
+const MOST = 4000;
+
+/**
+ * What studies come to, as records. All that the highest sensitivity finds is kept, so that a person can turn the
+ * sensitivity afterwards without a new survey.
+ * @param name gives every record its id
+ */
+export function findingRecords(
+  picture: Raster,
+  studied: readonly Studied[],
+  name: () => string,
+): FindingRecord[] {
+  const all = findingsFrom(picture, studied, { sensitivity: 1 });
+  const counts = new Map<Finding['kind'], number>();
+  const findings = all.filter(({ kind }) => {
+    const before = counts.get(kind) ?? 0;
+    counts.set(kind, before + 1);
+    return before < MOST;
+  });
+  const advice = adviseAll(findings, picture);
+  return findings.map((finding, k) => recordOf(finding, advice[k]!, picture, name()));
+}
+
+function recordOf(
+  finding: Finding,
+  advice: FindingRecord['advice'],
+  picture: Raster,
+  id: string,
+): FindingRecord {
+  const { kind, box, polarity, size, extent, contrast, nearEdge, score } = finding;
+  const outlines = siteOutlines(finding, picture).map((outline) =>
+    outline.map(([x, y]): [number, number] => [x, y]),
+  );
+  return {
+    id,
+    kind,
+    box,
+    outlines,
+    polarity,
+    size,
+    extent,
+    contrast,
+    nearEdge,
+    score,
+    advice,
+    by: 'survey',
+  };
+}

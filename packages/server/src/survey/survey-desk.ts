@@ -1,0 +1,83 @@
+import { FINDING_KINDS, studiesFor } from '@tersum/core';
+import type { SurveyAnswer } from '@tersum/document';
+import type { Logger } from 'pino';
+import type { WorkPool } from '../pool/pool.js';
+import type { Originals } from '../render/originals.js';
+import type { FindingStore } from '../store/findings.js';
+import type { RecordStore } from '../store/records.js';
+
+interface Run {
+  share: number;
+  cancelled: boolean;
+}
+
+/** Surveys under way: their studies run side by side on the pool. One that a restart cut off is begun again when asked for. */
+export class SurveyDesk {
+  private readonly runs = new Map<string, Run>();
+  private readonly failures = new Map<string, string>();
+
+  constructor(
+    private readonly findings: FindingStore,
+    private readonly records: RecordStore,
+    private readonly originals: Originals,
+    private readonly pool: WorkPool,
+    private readonly log: Logger,
+  ) {}
+
+  describe(pictureId: string): SurveyAnswer {
+    this.records.picture(pictureId);
+    const { state, settings } = this.findings.survey(pictureId);
+    if (state === 'surveying' && !this.runs.has(pictureId)) this.begin(pictureId);
+    const run = this.runs.get(pictureId);
+    const failure = this.failures.get(pictureId);
+    return {
+      state: run ? 'surveying' : failure ? 'failed' : state,
+      share: run?.share ?? 0,
+      message: failure ?? null,
+      settings,
+      findings: this.findings.list(pictureId),
+    };
+  }
+
+  /** Begins a survey; one that is under way goes on. */
+  begin(pictureId: string): void {
+    if (this.runs.has(pictureId)) return;
+    const { original } = this.records.picture(pictureId);
+    const run: Run = { share: 0, cancelled: false };
+    this.runs.set(pictureId, run);
+    this.failures.delete(pictureId);
+    this.findings.setSurvey(pictureId, { state: 'surveying' });
+    this.perform(pictureId, original, run)
+      .catch((error: unknown) => {
+        this.log.error({ err: error, pictureId }, 'survey failed');
+        this.failures.set(pictureId, 'The survey could not be finished. Try it again.');
+        this.findings.setSurvey(pictureId, { state: 'none' });
+      })
+      .finally(() => this.runs.delete(pictureId));
+  }
+
+  cancel(pictureId: string): void {
+    const run = this.runs.get(pictureId);
+    if (!run) return;
+    run.cancelled = true;
+    this.runs.delete(pictureId);
+    const before = this.findings.list(pictureId).length > 0;
+    this.findings.setSurvey(pictureId, { state: before ? 'ready' : 'none' });
+  }
+
+  private async perform(pictureId: string, original: string, run: Run): Promise<void> {
+    const { raster } = await this.originals.get(original);
+    const studies = studiesFor(raster, FINDING_KINDS);
+    let done = 0;
+    const studied = await Promise.all(
+      studies.map(async (work) => {
+        const result = await this.pool.run({ kind: 'study', original: raster, work });
+        run.share = (0.8 * ++done) / studies.length;
+        return result;
+      }),
+    );
+    if (run.cancelled) return;
+    const found = await this.pool.run({ kind: 'findings', original: raster, studied });
+    if (!run.cancelled) this.findings.replace(pictureId, found);
+  }
+}

@@ -1,0 +1,119 @@
+import type { DocketFinding } from '@tersum/document';
+import styled from 'styled-components';
+import { Figure, Push } from '../../look/parts.js';
+import { look } from '../../look/theme.js';
+import { useBench, useBenchState } from '../model/context.js';
+import { KIND_NAMES, measureOf, timeOf } from '../model/findings.js';
+import { dismissFinding, mendFindings, showFinding, takeOutFinding } from '../model/survey-acts.js';
+
+interface FindingRowProps {
+  readonly finding: DocketFinding;
+  /** What is shown when this one has been dealt with. */
+  readonly next: DocketFinding | undefined;
+  readonly mended?: boolean;
+}
+
+/** One finding: its measures; opened, its advice and what can be done. */
+export function FindingRow({ finding, next, mended = false }: FindingRowProps) {
+  const { bench } = useBench();
+  const { isOpen, ppi } = useBenchState((s) => ({
+    isOpen: s.finding === finding.id,
+    ppi: s.records?.picture.ppi ?? null,
+  }));
+  const { advice, kind, contrast, by } = finding;
+  const [, one] = KIND_NAMES[kind];
+  const long = kind === 'lines' || kind === 'creases' || kind === 'wires';
+  return (
+    <Row data-open={isOpen}>
+      <Go
+        type="button"
+        aria-expanded={isOpen}
+        onClick={() => (isOpen ? bench.set({ finding: null }) : showFinding(bench, finding))}
+      >
+        <span>
+          {one}
+          {by === 'hand' && <small> added</small>}
+          {mended && <small> mended</small>}
+        </span>
+        <Figure>{measureOf(long ? finding.extent : finding.size, ppi)}</Figure>
+      </Go>
+      {isOpen && (
+        <Inside>
+          <p>
+            <b>{advice.method}</b>, {advice.width} px: {advice.reason}.
+          </p>
+          <p>
+            Contrast <Figure>{contrast.toFixed(0)}</Figure>, by hand{' '}
+            <Figure>{timeOf(advice.byHand)}</Figure>, donor: {advice.donor}.
+          </p>
+          <Acts>
+            {mended ? (
+              <>
+                <Push onPress={() => void takeOutFinding(bench, finding, true)}>
+                  Open by itself
+                </Push>
+                <Push onPress={() => void takeOutFinding(bench, finding, false)}>Leave out</Push>
+              </>
+            ) : (
+              <>
+                <Push onPress={() => void mendFindings(bench, [finding])}>Mend</Push>
+                <Push onPress={() => void dismissFinding(bench, finding, true, next)}>
+                  Keep as it is <kbd>K</kbd>
+                </Push>
+              </>
+            )}
+          </Acts>
+        </Inside>
+      )}
+    </Row>
+  );
+}
+
+const Row = styled.div`
+  &[data-open='true'] {
+    background: ${look.paperHigh};
+  }
+`;
+
+const Go = styled.button`
+  width: 100%;
+  min-height: 30px;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  padding: 3px 16px 3px 36px;
+  border: 0;
+  background: none;
+  text-align: left;
+  font-size: 12px;
+  &:hover {
+    background: ${look.paperHigh};
+  }
+  small {
+    color: ${look.inkSoft};
+    font-size: 11px;
+  }
+`;
+
+const Inside = styled.div`
+  display: grid;
+  gap: 5px;
+  padding: 2px 16px 10px 36px;
+  font-size: 12px;
+  color: ${look.inkSoft};
+  b {
+    color: ${look.ink};
+    font-weight: 600;
+  }
+`;
+
+const Acts = styled.div`
+  display: flex;
+  gap: 6px;
+  margin-top: 3px;
+  kbd {
+    font: 500 11px ${look.figures};
+    color: ${look.inkSoft};
+  }
+`;

@@ -1,0 +1,187 @@
+import { Crosshair, ScanSearch } from 'lucide-react';
+import { Checkbox } from 'react-aria-components';
+import styled from 'styled-components';
+import { beginSurvey, cancelSurvey, setSurvey } from '../../api/survey.js';
+import { Choice, Choices, Figure, Push } from '../../look/parts.js';
+import { look } from '../../look/theme.js';
+import { useBench, useBenchState } from '../model/context.js';
+import { timeOf } from '../model/findings.js';
+import { trySurvey } from '../model/survey-acts.js';
+import { useFindings } from '../model/useFindings.js';
+import { FindingGroupRows } from './FindingGroupRows.js';
+
+/** What the survey found: to do by kind, with what may be mended and how long it takes. */
+export function Findings() {
+  const { bench } = useBench();
+  const { survey, groups, records } = useFindings();
+  const { pictureId, adding } = useBenchState((s) => ({
+    pictureId: s.pictureId,
+    adding: s.addingFinding,
+  }));
+  if (!survey || !records) return null;
+  const { settings, state } = survey;
+  const open = groups.reduce((sum, g) => sum + g.open.length, 0);
+  const byHand = groups.reduce((sum, g) => sum + g.byHand, 0);
+  const swept = groups.reduce((sum, g) => sum + g.swept, 0);
+  const change = (patch: Partial<typeof settings>): void =>
+    void trySurvey(bench, () => setSurvey(pictureId, { ...settings, ...patch }));
+  return (
+    <Group aria-label="Findings">
+      <Head>
+        <h3>Findings</h3>
+        {state === 'ready' && (
+          <span>
+            <Figure>{open}</Figure> to do
+          </span>
+        )}
+        {state === 'surveying' ? (
+          <Push onPress={() => void trySurvey(bench, () => cancelSurvey(pictureId))}>Cancel</Push>
+        ) : (
+          <Push onPress={() => void trySurvey(bench, () => beginSurvey(pictureId))}>
+            <ScanSearch size={14} aria-hidden /> {state === 'ready' ? 'Survey again' : 'Survey'}
+          </Push>
+        )}
+      </Head>
+      {state === 'surveying' && (
+        <Progress role="status" aria-label="Surveying the picture">
+          <progress max={1} value={survey.share} aria-label="Survey" />
+          Looking for specks, lines, creases, losses, ink, mesh …
+        </Progress>
+      )}
+      {state === 'failed' && <Word role="alert">{survey.message}</Word>}
+      {state === 'none' && (
+        <Word>
+          Not surveyed yet. A survey finds and measures what is wrong and says how each thing is
+          best mended.
+        </Word>
+      )}
+      {state === 'ready' && (
+        <>
+          <Policy>
+            <Choices
+              aria-label="What may be mended"
+              selectedKeys={[settings.policy]}
+              disallowEmptySelection
+              onSelectionChange={(keys) =>
+                change({ policy: [...keys][0] === 'picture' ? 'picture' : 'documentary' })
+              }
+            >
+              <Choice id="documentary">Only damage</Choice>
+              <Choice id="picture">Distractions too</Choice>
+            </Choices>
+            <Push
+              aria-label="Add a finding by a click"
+              onPress={() => bench.set({ addingFinding: !adding })}
+              data-on={adding}
+            >
+              <Crosshair size={14} aria-hidden /> {adding ? 'Click it' : 'Add'}
+            </Push>
+          </Policy>
+          <Only isSelected={settings.onlyShown} onChange={(onlyShown) => change({ onlyShown })}>
+            <i aria-hidden />
+            Hide what does not show at {settings.distance / 10} cm
+          </Only>
+          {groups.map((group) => (
+            <FindingGroupRows key={group.kind} group={group} settings={settings} />
+          ))}
+          {open > 0 ? (
+            <Sum>
+              by hand about <Figure>{timeOf(byHand)}</Figure>, in sweeps{' '}
+              <Figure>{timeOf(swept)}</Figure>
+            </Sum>
+          ) : (
+            <Word>
+              {groups.some((g) => g.mended.length)
+                ? 'Nothing is left to do here.'
+                : 'Nothing was found at these sensitivities.'}
+            </Word>
+          )}
+        </>
+      )}
+    </Group>
+  );
+}
+
+const Group = styled.section`
+  border-bottom: 1px solid ${look.hairline};
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 8px 12px 8px 20px;
+  h3 {
+    font-size: 13px;
+    font-weight: 600;
+  }
+  span {
+    color: ${look.inkSoft};
+  }
+  > button {
+    margin-left: auto;
+  }
+`;
+
+const Progress = styled.p`
+  padding: 0 20px 10px;
+  color: ${look.inkSoft};
+  font-size: 12px;
+  progress {
+    display: block;
+    width: 100%;
+    height: 6px;
+    margin-bottom: 4px;
+    accent-color: ${look.done};
+  }
+`;
+
+const Policy = styled.div`
+  display: flex;
+  gap: 6px;
+  padding: 0 12px 6px 20px;
+  font-size: 12px;
+  button {
+    padding: 0 7px;
+  }
+  [data-on='true'] {
+    border-color: ${look.todo};
+    color: ${look.todo};
+  }
+`;
+
+const Only = styled(Checkbox)`
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  padding: 2px 12px 8px 20px;
+  font-size: 12px;
+  color: ${look.inkSoft};
+  i {
+    width: 14px;
+    height: 14px;
+    border: 1px solid ${look.inkSoft};
+    border-radius: 2px;
+  }
+  &[data-selected] i {
+    background: ${look.done};
+    border-color: ${look.done};
+    box-shadow: inset 0 0 0 2px ${look.paper};
+  }
+  &[data-focus-visible] i {
+    outline: 2px solid ${look.done};
+    outline-offset: 1px;
+  }
+`;
+
+const Word = styled.p`
+  padding: 2px 20px 12px;
+  color: ${look.inkSoft};
+  font-size: 12px;
+`;
+
+const Sum = styled.p`
+  padding: 6px 20px 10px;
+  color: ${look.inkSoft};
+  font-size: 12px;
+`;

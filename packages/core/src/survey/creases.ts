@@ -41,7 +41,7 @@ function judge(shorter: number) {
       0.8 * (Math.min(3, t.lopsided) - 0.6) +
       3 * (t.whole - 0.8) -
       // The finest level tells hairs and scratches as well: a crease is broad.
-      (t.width * 2 ** level < 5 ? 3 : 0)
+      (t.width * 2 ** level < 4 ? 3 : 0)
     );
   };
 }

@@ -28,7 +28,11 @@ const RULED = 16;
  */
 export function inkSites(
   { grey, colours }: Layer,
-  ink: { readonly strokes: readonly Stroke[]; readonly colour: readonly number[] },
+  ink: {
+    readonly strokes: readonly Stroke[];
+    readonly colour: readonly number[];
+    readonly loose: number;
+  },
   taken: Uint8Array,
 ): Int32Array[] {
   const { width, height } = grey;
@@ -43,7 +47,7 @@ export function inkSites(
   for (let y = stretch.top; y <= stretch.bottom; y++)
     for (let x = stretch.left; x <= stretch.right; x++) {
       const p = y * width + x;
-      if (!taken[p] && off(p) <= SURELY) like[p] = 1;
+      if (!taken[p] && off(p) <= ink.loose * SURELY) like[p] = 1;
     }
   const depths = depthsOf(like, width, height);
   const edgeOf = ({ pixels }: Piece): { deepest: number; crisp: number; stray: number } => {
@@ -76,7 +80,8 @@ export function inkSites(
     for (let i = 0; i < xs.length; i++) crests[Math.round(ys[i]!) * width + Math.round(xs[i]!)] = 1;
   const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
   const pieces = piecesOf(like, width, height).map((piece) => ({ piece, ...edgeOf(piece) }));
-  const steady = steadyOf(pieces.filter(({ piece }) => piece.pixels.some((p) => crests[p])));
+  const steady =
+    ink.loose * steadyOf(pieces.filter(({ piece }) => piece.pixels.some((p) => crests[p])));
   for (const { piece, deepest, crisp, stray } of pieces) {
     if (ruled(piece, width, deepest)) continue;
     const crossed = piece.pixels.some((p) => crests[p]);
@@ -101,7 +106,7 @@ export function inkSites(
   return gathered(good, 3 * breadth).map((group) => {
     const site = withSoftEdge(
       group.flatMap(({ pixels }) => [...pixels]),
-      (p) => off(p) <= PERHAPS,
+      (p) => off(p) <= Math.max(PERHAPS, 2 * ink.loose * SURELY),
       taken,
       { width, height },
     );

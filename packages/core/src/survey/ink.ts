@@ -18,6 +18,8 @@ export interface Ink {
 /** A strand of steady colour. */
 export interface Stroke extends Strand {
   readonly colour: readonly number[];
+  /** How far the colour strays along it, levels. */
+  readonly spread: number;
   readonly reach: number;
 }
 
@@ -25,6 +27,8 @@ export interface Stroke extends Strand {
 const STROKE = { height: 25, unsteady: 0.25, spread: 9 } as const;
 /** How far strokes of one ink differ, levels of the furthest channel. */
 const SAME = 12;
+/** Where the hue itself tells ink, its tone may vary so many times more. */
+const FOREIGN = 2.2;
 const MODES = 4;
 /** Evidence a piece of writing needs. */
 const USUAL = 2.2;
@@ -40,43 +44,55 @@ export function inkOf(
   tone: ToneCurve | null,
 ): Ink[] {
   const { width, height } = layers[0]!.grey;
+  const isHued = (s: Stroke): boolean => foreign(s.colour, tone) > 0.5 && isSteady(s, FOREIGN);
   const strokes = withoutEchoes(
     strands
-      .filter((s) => s.traits.height >= STROKE.height && s.traits.unsteady < STROKE.unsteady)
+      .filter((s) => s.traits.height >= STROKE.height)
       .map((s) => strokeOf(s, layers[s.level]!))
-      .filter((s): s is Stroke => s !== null)
+      .filter((s) => isSteady(s, 1) || isHued(s))
       .sort((a, b) => b.reach - a.reach || a.xs[0]! - b.xs[0]!),
     layers[0]!.grey,
   );
+  const hued = strokes.filter(isHued);
+  const other = new Set(hued);
   const found: Ink[] = [];
   const taken = new Uint8Array(width * height);
-  for (const { members, odds } of modesOf(strokes, Math.sqrt(width * height))) {
-    const colour = [0, 1, 2].map((c) => middleOf(members.map((m) => m.colour[c]!)));
-    const own = odds + foreign(colour, tone);
-    if (own < -1) continue;
-    const { polarity } = members[0]!;
-    for (const site of inkSites(layers[0]!, { strokes: members, colour }, taken))
-      found.push({ site, colour, polarity, odds: own });
-  }
+  for (const [loose, some] of [
+    [FOREIGN, hued],
+    [1, strokes.filter((s) => !other.has(s))],
+  ] as const)
+    for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
+      const colour = [0, 1, 2].map((c) => middleOf(members.map((m) => m.colour[c]!)));
+      const own = odds + foreign(colour, tone);
+      if (own < -1) continue;
+      const { polarity } = members[0]!;
+      for (const site of inkSites(layers[0]!, { strokes: members, colour, loose }, taken))
+        found.push({ site, colour, polarity, odds: own });
+    }
   return found.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
 }
 
-function strokeOf(strand: Strand, { grey, colours }: Layer): Stroke | null {
+function isSteady({ traits, spread }: Stroke, loose: number): boolean {
+  return traits.unsteady < loose * STROKE.unsteady && spread <= loose * STROKE.spread;
+}
+
+function strokeOf(strand: Strand, { grey, colours }: Layer): Stroke {
   const { xs, ys, level } = strand;
   const side = 2 ** level;
   const shift = (side - 1) / 2;
   const planes = colours.length ? colours : [grey, grey, grey];
   const colour: number[] = [];
+  let spread = 0;
   for (const { values } of planes) {
     const along = Array.from(xs, (x, i) => {
       const [px, py] = [Math.round((x - shift) / side), Math.round((ys[i]! - shift) / side)];
       return values[py * grey.width + px]!;
     });
     const middle = middleOf(along);
-    if (middleOf(along.map((v) => Math.abs(v - middle))) > STROKE.spread) return null;
+    spread = Math.max(spread, middleOf(along.map((v) => Math.abs(v - middle))));
     colour.push(middle);
   }
-  return { ...strand, colour, reach: xs.length * side };
+  return { ...strand, colour, spread, reach: xs.length * side };
 }
 
 function unlike(a: readonly number[], b: readonly number[]): number {
@@ -84,7 +100,11 @@ function unlike(a: readonly number[], b: readonly number[]): number {
 }
 
 /** The colours most stroke length has, with their strokes. */
-function modesOf(strokes: readonly Stroke[], size: number): { members: Stroke[]; odds: number }[] {
+function modesOf(
+  strokes: readonly Stroke[],
+  size: number,
+  loose: number,
+): { members: Stroke[]; odds: number }[] {
   let left = [...strokes];
   const modes: { members: Stroke[]; odds: number }[] = [];
   while (left.length && modes.length < MODES) {
@@ -92,7 +112,7 @@ function modesOf(strokes: readonly Stroke[], size: number): { members: Stroke[];
     let most = 0;
     for (const s of left) {
       const members = left.filter(
-        (t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= SAME,
+        (t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= loose * SAME,
       );
       const reach = members.reduce((sum, m) => sum + m.reach, 0);
       if (reach > most) [best, most] = [members, reach];
@@ -104,11 +124,22 @@ function modesOf(strokes: readonly Stroke[], size: number): { members: Stroke[];
   return modes.sort((a, b) => b.odds - a.odds);
 }
 
+/** Least chroma of coloured ink, CIELAB units. */
+const COLOURED = 6;
+/** Cosine between two hues from which on they are the same. */
+const ALIKE = 0.5;
+
 /** On a print of one tone a stroke of another hue is ink. */
 function foreign(colour: readonly number[], tone: ToneCurve | null): number {
   if (!tone || tone.usual > MONOCHROME) return 0;
   const [r, g, b] = colour.map((v) => v / 255) as [number, number, number];
-  return Math.min(5, Math.max(0, (tone.stray(labOfSrgb(r, g, b)) - 5) / 2));
+  const lab = labOfSrgb(r, g, b);
+  // Hairs and dust have no hue of their own, or the print's.
+  const chroma = Math.hypot(lab.a, lab.b);
+  const own = tone.at(lab);
+  const alike = (lab.a * own.a + lab.b * own.b) / (chroma * Math.hypot(own.a, own.b) + 1e-6);
+  if (chroma < COLOURED || alike > ALIKE) return 0;
+  return Math.min(10, 1.5 * Math.max(0, tone.stray(lab) - 5));
 }
 
 const DIRECTIONS = 12;

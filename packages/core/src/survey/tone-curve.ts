@@ -7,7 +7,9 @@ import { blurred } from './plane.js';
 export interface ToneCurve {
   /** CIELAB of every pixel of the level it was told from. */
   readonly labs: readonly Lab[];
-  /** How far a colour strays from the curve, CIELAB units; 0 where the curve is not known. */
+  /** The curve's own colour at the lightness of another. */
+  at(lab: Lab): { readonly a: number; readonly b: number };
+  /** How far a colour strays from the curve, CIELAB units. */
   stray(lab: Lab): number;
   /** What pixels stray by in the middle: small for prints of one tone. */
   readonly usual: number;
@@ -46,11 +48,19 @@ export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
     b: middleOf(s.b),
     known: s.a.length > KNOWN * count,
   }));
+  const told = curve.map((_, k) => k).filter((k) => curve[k]!.known);
+  // What is darker or lighter than the picture itself is held against its darkest or lightest tones.
+  const nearest = curve.map(
+    (own, k) =>
+      curve[told.reduce((a, b) => (Math.abs(b - k) < Math.abs(a - k) ? b : a), told[0] ?? k)] ??
+      own,
+  );
+  const at = (lab: Lab): { a: number; b: number } => nearest[stepOf(lab)]!;
   const stray = (lab: Lab): number => {
-    const { a, b: middle, known } = curve[stepOf(lab)]!;
-    return known ? Math.hypot(lab.a - a, lab.b - middle) : 0;
+    const own = at(lab);
+    return Math.hypot(lab.a - own.a, lab.b - own.b);
   };
-  return { labs, stray, usual: middleOf(labs.map(stray)) };
+  return { labs, at, stray, usual: middleOf(labs.map(stray)) };
 }
 
 function middleOf(values: number[]): number {

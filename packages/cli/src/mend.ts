@@ -77,9 +77,9 @@ function policyOf(value: string | undefined): Policy {
   throw new BadUsage(`--policy takes documentary or picture, not '${value}'`);
 }
 
-function cover(hole: Uint8Array, { pixels, box, kind }: Finding, width: number): void {
+function cover(hole: Uint8Array, { pixels, box, kind, soft }: Finding, width: number): void {
   const height = hole.length / width;
-  for (const p of grownMask(pixels, box, { width, height }, kind)) hole[p] = 1;
+  for (const p of grownMask(pixels, box, { width, height }, kind, soft)) hole[p] = 1;
 }
 
 function countOf(findings: readonly Finding[]): Partial<Record<FindingKind, number>> {

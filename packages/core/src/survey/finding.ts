@@ -37,6 +37,8 @@ export interface Finding {
   readonly polarity: 1 | -1;
   /** Width of lines, creases and wires; else the diameter of a disc as large; px. */
   readonly size: number;
+  /** How far its edges fade out beyond it, px. */
+  readonly soft: number;
   /** Greatest extent, px. */
   readonly extent: number;
   /** CIEDE2000 between it and the ring around it. */

@@ -14,14 +14,15 @@ export const MARGIN: Record<FindingKind, number> = {
   pulls: 3,
 };
 
-/** The pixels of a finding and of the margin a repair needs, in reading order. */
+/** The pixels of a finding and of the margin a repair needs, in reading order. @param soft how far its edges fade, px */
 export function grownMask(
   pixels: Int32Array,
   box: Rect,
   frame: { readonly width: number; readonly height: number },
   kind: FindingKind,
+  soft = 0,
 ): Int32Array {
-  const margin = MARGIN[kind];
+  const margin = MARGIN[kind] + Math.ceil(soft);
   const [w, h] = [box.width + 2 * margin, box.height + 2 * margin];
   const local = new Uint8Array(w * h);
   for (const p of pixels)

@@ -12,11 +12,11 @@ export function outlinesOf({ parts }: Finding, width: number): Point[][] {
 
 /** Outlines of what a repair of a finding covers: its parts with the margin its kind needs. */
 export function siteOutlines(
-  { parts, kind }: Finding,
+  { parts, kind, soft }: Finding,
   frame: { readonly width: number; readonly height: number },
 ): Point[][] {
   return parts.flatMap((part) =>
-    bordersOf(grownMask(part, boxOf(part, frame.width), frame, kind), frame.width),
+    bordersOf(grownMask(part, boxOf(part, frame.width), frame, kind, soft), frame.width),
   );
 }
 

@@ -10,6 +10,7 @@ import { inkOf } from './ink.js';
 import { scoreOf } from './judge.js';
 import type { Layer } from './layers.js';
 import { layerAt, layersFrom } from './layers.js';
+import type { Mesh } from './mesh/mesh.js';
 import { meshOf } from './mesh/mesh.js';
 import { meshSites } from './mesh/sites.js';
 import { pixelsUp } from './pixels-up.js';
@@ -37,6 +38,9 @@ interface Found {
   readonly odds: number;
   readonly polarity: 1 | -1;
   readonly line: Finding['line'];
+  /** Width of what it is made of, and how far its edges fade, px. */
+  readonly size?: number;
+  readonly soft?: number;
   /** Pixels of what it is made of, where that has outlines of its own. */
   readonly parts?: readonly Int32Array[];
 }
@@ -163,10 +167,24 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
     const parts = wires.map(({ pixels }) => up(pixels));
     const pixels = Int32Array.from(new Set(parts.flatMap((part) => [...part]))).sort();
     const odds = 8 * (mesh.score - 0.5) + 0.1;
-    found.push({ kind: 'mesh', pixels, odds, polarity: mesh.polarity, line: null, parts });
+    found.push({
+      kind: 'mesh',
+      pixels,
+      odds,
+      polarity: mesh.polarity,
+      line: null,
+      parts,
+      ...lookOf(mesh, level),
+    });
   }
   found.push(...thinLines(strands, base, level, picture));
   return found;
+}
+
+function lookOf({ looks }: Mesh, level: number): { size: number; soft: number } {
+  const most = (key: 'width' | 'soft'): number =>
+    Math.max(looks[0][key], looks[1][key]) * 2 ** level;
+  return { size: most('width'), soft: most('soft') };
 }
 
 /** The tone of the picture as a whole; null for grey ones, which have none. */
@@ -264,7 +282,7 @@ function lineOf({ xs, ys, widths }: Run, level: number): [number, number, number
 const tenth = (v: number): number => Math.round(10 * v) / 10;
 
 function findingOf(
-  { kind, pixels, odds, polarity, line, parts }: Found,
+  { kind, pixels, odds, polarity, line, parts, size, soft = 0 }: Found,
   picture: Raster,
   read: ReturnType<typeof factsReader>,
 ): Finding {
@@ -276,7 +294,10 @@ function findingOf(
     pixels,
     parts: parts ?? [pixels],
     line,
-    size: widths ? widths[widths.length >> 1]! : tenth(2 * Math.sqrt(pixels.length / Math.PI)),
+    soft,
+    size:
+      size ??
+      (widths ? widths[widths.length >> 1]! : tenth(2 * Math.sqrt(pixels.length / Math.PI))),
     extent: tenth(Math.hypot(box.width, box.height)),
     ...read(pixels, box),
     polarity,

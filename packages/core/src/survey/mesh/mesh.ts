@@ -4,6 +4,7 @@ import type { Strand } from '../strands.js';
 import { crestsOf } from './crests.js';
 import type { Family } from './family.js';
 import { familiesOf, worth } from './family.js';
+import type { FamilyLine } from './lines.js';
 import { linesOf } from './lines.js';
 import { slopeAt } from './phase.js';
 import type { MeshWire, WireLook } from './wires.js';
@@ -13,7 +14,8 @@ import { trackedOffsets, wireAlong } from './wires.js';
 export interface Mesh {
   readonly families: readonly [Family, Family];
   readonly wires: readonly MeshWire[];
-  readonly look: WireLook;
+  /** What the wires of each family have in common. */
+  readonly looks: readonly [WireLook, WireLook];
   readonly polarity: 1 | -1;
   /** 0..1 */
   readonly score: number;
@@ -42,21 +44,38 @@ export function meshOf(plane: Plane, strands: readonly Strand[], leastScore = 0.
   if (!pair) return null;
   const score = Math.min(1, Math.min(worth(pair[0]), worth(pair[1])));
   if (score < leastScore) return null;
-  const lines = pair.map(({ phase }) => linesOf(phase, plane));
   const reach = Math.min(12, 0.16 * Math.min(pair[0].step, pair[1].step));
-  let look: WireLook = { ...usualWidth(plane, lines.flat()), ...toneAlong(plane, lines.flat()) };
+  const followed = pair.map(({ phase }, f) =>
+    followedFamily(plane, linesOf(phase, plane), reach, f as 0 | 1),
+  );
+  const wires = followed.flatMap((f) => f.wires);
+  const looks = followed.map((f) => f.look) as [WireLook, WireLook];
+  return {
+    families: pair,
+    wires,
+    looks,
+    score,
+    polarity: looks[0].tone + looks[1].tone > 254 ? 1 : -1,
+  };
+}
+
+/** The wires of one family: followed once, then again with what is known of their tone and width by then. */
+function followedFamily(
+  plane: Plane,
+  lines: readonly FamilyLine[],
+  reach: number,
+  family: 0 | 1,
+): { wires: MeshWire[]; look: WireLook } {
+  let look: WireLook = { ...usualWidth(plane, lines), ...toneAlong(plane, lines) };
   let wires: MeshWire[] = [];
-  // The tone is known better once the wires have been followed.
   for (let round = 0; round < 2; round++) {
-    wires = lines.flatMap((family, f) =>
-      family.map((line) =>
-        wireAlong(plane, line, trackedOffsets(plane, line, look, reach), look, f as 0 | 1),
-      ),
+    wires = lines.map((line) =>
+      wireAlong(plane, line, trackedOffsets(plane, line, look, reach), look, family),
     );
     const run = wires.map(({ xs, ys, nx, ny }) => ({ x: xs, y: ys, nx, ny }));
     look = { ...usualWidth(plane, run), ...toneAlong(plane, run) };
   }
-  return { families: pair, wires, look, score, polarity: look.tone > 127 ? 1 : -1 };
+  return { wires, look };
 }
 
 function pairOf(families: readonly Family[], { width, height }: Plane): [Family, Family] | null {

@@ -66,7 +66,7 @@ export function Findings() {
                 change({ policy: [...keys][0] === 'picture' ? 'picture' : 'documentary' })
               }
             >
-              <Choice id="documentary">Only damage</Choice>
+              <Choice id="documentary">Damage</Choice>
               <Choice id="picture">Distractions too</Choice>
             </Choices>
             <Push
@@ -141,8 +141,9 @@ const Policy = styled.div`
   gap: 6px;
   padding: 0 12px 6px 20px;
   font-size: 12px;
+  justify-content: space-between;
   button {
-    padding: 0 7px;
+    padding: 0 8px;
   }
   [data-on='true'] {
     border-color: ${look.todo};

@@ -18,16 +18,17 @@ export function layerAt(picture: Raster, level: number): Layer {
   const count = colourChannels(channels) < 3 ? 1 : 3;
   const planes = Array.from({ length: count }, () => new Float32Array(w * h));
   const scale = 255 / whiteOf(data) / (side * side);
-  for (let y = 0, o = 0; y < h; y++)
-    for (let x = 0; x < w; x++, o++)
-      for (let c = 0; c < count; c++) {
+  planes.forEach((plane, c) => {
+    for (let y = 0; y < h * side; y++) {
+      let o = (y >> level) * w;
+      let i = y * width * channels + c;
+      for (let x = 0; x < w; x++, o++) {
         let sum = 0;
-        for (let v = 0; v < side; v++) {
-          let i = ((y * side + v) * width + x * side) * channels + c;
-          for (let u = 0; u < side; u++, i += channels) sum += data[i]!;
-        }
-        planes[c]![o] = sum * scale;
+        for (let u = 0; u < side; u++, i += channels) sum += data[i]!;
+        plane[o]! += sum * scale;
       }
+    }
+  });
   return layerFrom(planes, w, h);
 }
 

@@ -3,7 +3,7 @@ import { pixelsUp } from './pixels-up.js';
 import type { Spot } from './spots.js';
 import { spotsAt } from './spots.js';
 import type { SpotTraits } from './spot-traits.js';
-import { spotTraits } from './spot-traits.js';
+import { busyAround, spotTraits } from './spot-traits.js';
 
 /** A spot with what speaks for its lying on the picture rather than in it. */
 export interface Speck extends Spot {
@@ -16,7 +16,9 @@ export interface Speck extends Spot {
 
 /** Half the side of the square in which other spots crowd a spot, px of the level; and how many make texture. */
 const CROWD = 24;
-const TEXTURE = 60;
+const TEXTURE = 40;
+/** How far a speck stands out at least, in what its place strays by anyway. */
+const CLEAR = 3.5;
 /** Candidates less likely than this are not followed up. */
 const HOPELESS = -5;
 
@@ -33,7 +35,9 @@ export function specksAt(
   spots.forEach((spot, k) => {
     // Where everything is full of spots they are texture.
     if (crowds[k]! > TEXTURE) return;
-    const traits = spotTraits(layer, spot, crowds[k]!);
+    const busy = busyAround(grey, spot.summit);
+    if (spot.stands < CLEAR * (busy + 1)) return;
+    const traits = spotTraits(layer, spot, crowds[k]!, busy);
     const odds = speckOdds(traits, spot);
     if (odds >= HOPELESS)
       specks.push({ ...spot, traits, odds, site: pixelsUp(spot.pixels, grey.width, level, frame) });

@@ -41,8 +41,14 @@ const RING = { from: 1.5, to: 4.5 } as const;
 const AROUND = 14;
 const SECTORS = 8;
 
-/** Measures a spot against what lies round it. @param crowd other spots of its polarity near it */
-export function spotTraits({ grey, colours }: Layer, spot: Spot, crowd: number): SpotTraits {
+/** Measures a spot against what lies round it. @param crowd other spots of its polarity near it
+ * @param busy of the place, see {@link busyAround} */
+export function spotTraits(
+  { grey, colours }: Layer,
+  spot: Spot,
+  crowd: number,
+  busy: number,
+): SpotTraits {
   const { width, height, values } = grey;
   const { polarity, pixels } = spot;
   const inside = new Set(pixels);
@@ -74,6 +80,7 @@ export function spotTraits({ grey, colours }: Layer, spot: Spot, crowd: number):
   const rest: number[] = [];
   const reach = Math.ceil(r + AROUND);
   const [mx, my] = [Math.round(cx), Math.round(cy)];
+  const outer = (r + RING.to) ** 2;
   let [ringTint, restSum, restSquares, sharp] = [0, 0, 0, 0];
   const tinted = (p: number): number => {
     if (!colours.length) return 0;
@@ -83,9 +90,12 @@ export function spotTraits({ grey, colours }: Layer, spot: Spot, crowd: number):
   for (let y = Math.max(0, my - reach); y <= Math.min(height - 1, my + reach); y++)
     for (let x = Math.max(0, mx - reach); x <= Math.min(width - 1, mx + reach); x++) {
       const p = y * width + x;
-      if (inside.has(p)) continue;
-      const [dx, dy] = [x - cx, y - cy];
-      const d = Math.sqrt(dx * dx + dy * dy) - r;
+      const dx = x - cx;
+      const dy = y - cy;
+      const square = dx * dx + dy * dy;
+      // The wider surroundings are told by every other row and column.
+      if (square > outer && (x | y) & 1) continue;
+      const d = Math.sqrt(square) - r;
       const v = values[p]!;
       if (d > RING.from && d <= RING.to) {
         ring.push(v);
@@ -137,7 +147,7 @@ export function spotTraits({ grey, colours }: Layer, spot: Spot, crowd: number):
     sharp: sharp / heightOver,
     rough: Math.sqrt(Math.max(0, squares / n - mean * mean)) / heightOver,
     mixed: sides.length ? Math.max(...sides) - Math.min(...sides) : 0,
-    busy: busyAround(grey, mx, my),
+    busy,
     crowd,
   };
 }
@@ -146,7 +156,8 @@ export function spotTraits({ grey, colours }: Layer, spot: Spot, crowd: number):
 const BUSY = { reach: 12, mean: 2, every: 3 } as const;
 
 /** Mean deviation from the local mean around a place, on a grid of samples. */
-function busyAround({ width, height, values }: Layer['grey'], cx: number, cy: number): number {
+export function busyAround({ width, height, values }: Layer['grey'], place: number): number {
+  const [cx, cy] = [place % width, (place / width) | 0];
   const { reach, mean, every } = BUSY;
   let [sum, count] = [0, 0];
   for (let y = Math.max(mean, cy - reach); y <= Math.min(height - 1 - mean, cy + reach); y += every)

@@ -3,6 +3,8 @@ import type { Plane } from './plane.js';
 /** A place that stands out from all sides, and the pixels that belong to it. */
 export interface Spot {
   readonly polarity: 1 | -1;
+  /** How far its summit stands over the mean of the places round it, grey levels. */
+  readonly stands: number;
   /** Pixel of its summit in the plane it was found in. */
   readonly summit: number;
   /** Its pixels in that plane, in reading order. */
@@ -82,10 +84,10 @@ function spotsOfRing(
   const spots: Spot[] = [];
   for (const summit of summits) {
     if (taken[summit]) continue;
-    const pixels = grown({ width, height, values }, summit, polarity, radius);
-    if (!pixels) continue;
-    for (const p of pixels) taken[p] = 1;
-    spots.push({ polarity, summit, pixels, level });
+    const grownTo = grown({ width, height, values }, summit, polarity, radius);
+    if (!grownTo) continue;
+    for (const p of grownTo.pixels) taken[p] = 1;
+    spots.push({ polarity, summit, level, ...grownTo });
   }
   return spots;
 }
@@ -96,7 +98,7 @@ function grown(
   summit: number,
   polarity: 1 | -1,
   radius: number,
-): Int32Array | null {
+): Pick<Spot, 'pixels' | 'stands'> | null {
   const [cx, cy] = [summit % width, (summit / width) | 0];
   let [sum, most, count] = [0, -Infinity, 0];
   for (const [dx, dy] of ringOf(radius)) {
@@ -110,7 +112,7 @@ function grown(
   const top = polarity * values[summit]!;
   for (const base of [sum / count, (sum / count + most) / 2, most]) {
     const pixels = flooded((top + base) / 2);
-    if (pixels) return pixels;
+    if (pixels) return { pixels, stands: top - sum / count };
   }
   return null;
 

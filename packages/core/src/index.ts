@@ -56,6 +56,7 @@ export * from './trade/advice.js';
 export * from './survey/facts.js';
 export * from './survey/finding.js';
 export * from './survey/grown-mask.js';
+export * from './survey/mark-at.js';
 export * from './survey/outlines.js';
 export * from './survey/studies.js';
 export * from './survey/survey.js';

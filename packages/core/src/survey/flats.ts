@@ -23,6 +23,10 @@ export interface FlatTraits {
   /** Share of its edge that is a clear step, and the middle step over the edge, grey levels. */
   readonly cut: number;
   readonly step: number;
+  /** Share of its edge beyond which its own tone goes on: it is only cut by a line. */
+  readonly resumes: number;
+  /** Twice its area over its edge, a measure of its breadth, over the picture's shorter side. */
+  readonly breadth: number;
   /** Edge length over that of the convex shape of the same extent: jagged edges are long. */
   readonly ragged: number;
   readonly grey: number;
@@ -118,7 +122,7 @@ function traitsOf(
     return v;
   });
   const middle = pixels.reduce((s, p) => s + grey[p]!, 0) / pixels.length;
-  let [even, border, edge, fringed, cut] = [0, 0, 0, 0, 0];
+  let [even, border, edge, fringed, cut, resumed] = [0, 0, 0, 0, 0, 0];
   const steps: number[] = [];
   for (const p of pixels) {
     if (planes.every((plane, c) => Math.abs(plane[p]! - middles[c]!) <= 2)) even++;
@@ -138,6 +142,7 @@ function traitsOf(
       const fringe = Math.max(...FRINGE.map(at));
       const behind = (at(BEHIND[0]) + at(BEHIND[1])) / 2;
       if (fringe > 200 && fringe > behind + 20 && fringe > middle + 20) fringed++;
+      if ([9, 12, 16].some((d) => Math.abs(at(d) - middle) < 10)) resumed++;
       const step = Math.abs(at(2) - middle);
       if (step > 18) cut++;
       steps.push(step);
@@ -162,6 +167,8 @@ function traitsOf(
     fringe: edge ? fringed / edge : 0,
     cut: edge ? cut / edge : 0,
     step: steps[steps.length >> 1] ?? 0,
+    resumes: edge ? resumed / edge : 0,
+    breadth: edge ? (2 * pixels.length) / edge / Math.min(width, height) : 1,
     ragged: edge / (bounds[1] - bounds[0] + bounds[3] - bounds[2] + 2),
     grey: middle,
   };

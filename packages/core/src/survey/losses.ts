@@ -14,6 +14,8 @@ const USUAL = 5;
 /** Holes are so near the colour of the losses at the border, levels of the furthest channel. */
 const SAME = 4;
 const FRINGE = 3;
+/** Least breadth, share of the picture's shorter side. */
+const NARROW = 0.05;
 
 /**
  * What speaks for an even region being bare ground and no part of the photograph: nothing in it changes, its edge is cut
@@ -27,6 +29,9 @@ function oddsOf({ traits: t }: Flat): number {
     2 * Math.log(Math.max(1, t.ragged) / 1.5) -
     16 * Math.max(0, t.share - 0.25) -
     (t.corners >= 3 ? 6 : 0) -
+    12 * Math.max(0, t.resumes - 0.25) -
+    // A long thin band of bare paper is a crease.
+    (t.breadth < NARROW ? 6 : 0) -
     USUAL
   );
 }

@@ -37,9 +37,23 @@ export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand
       odds:
         w.odds +
         Math.min(0, 1.5 * Math.log(spanOf(w) / (0.25 * diagonal))) -
-        (isRuled(w) ? RULED : 0),
+        (isRuled(w) ? RULED : 0) -
+        (reachesOut(w, frame) ? 0 : ENDED),
     }))
     .sort((a, b) => b.odds - a.odds);
+}
+
+/** A wire comes from somewhere and goes on: one that begins and ends within the picture is more likely a hair. */
+const ENDED = 3;
+/** An end so near the border reaches it, share of the shorter side. */
+const OUT = 0.05;
+
+function reachesOut({ xs, ys }: Strand, { width, height }: Frame): boolean {
+  const near = OUT * Math.min(width, height);
+  return [0, xs.length - 1].some((i) => {
+    const [x, y] = [xs[i]!, ys[i]!];
+    return Math.min(x, y, width - 1 - x, height - 1 - y) < near;
+  });
 }
 
 /** Drawn and built lines lie dead level; a wire sags or slopes. */

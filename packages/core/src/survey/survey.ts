@@ -63,7 +63,9 @@ function leastOdds({ sensitivity = 0.5 }: SurveyOptions, kind: FindingKind): num
   return 6 * (0.5 - own);
 }
 
-/** Kinds in the order in which they claim pixels: what is part of a mesh or of writing is no scratch. */
+/**
+ * Kinds in the order in which they claim pixels: what is part of a mesh or of writing is no scratch.
+ */
 const CLAIMS: readonly FindingKind[] = [
   'mesh',
   'losses',
@@ -107,11 +109,9 @@ export function findingsFrom(
       }
       if (kept.length >= MOST_FINDINGS) break;
       kept.push(found);
+      // Tones lie below other findings; and what is not sure takes nothing from what comes after.
+      if (kind !== 'stains' && found.odds > 0) for (const p of found.pixels) claimed[p] = 1;
     }
-    // Tones lie below other findings; and what is not sure takes nothing from what comes after.
-    if (kind === 'stains') continue;
-    for (const { kind: k, pixels, odds } of kept)
-      if (k === kind && odds > 0) for (const p of pixels) claimed[p] = 1;
   }
   const read = factsReader(picture, claimed);
   return kept

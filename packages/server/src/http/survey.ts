@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import type { Change, DocketFinding } from '@tersum/document';
 import {
   AddFindingSchema,
@@ -10,7 +9,6 @@ import {
 import { UserProblem } from '@tersum/codec';
 import { Router } from 'express';
 import type { Services } from '../services.js';
-import { addedFinding } from '../survey/added.js';
 import { sweepOf, takenOut } from '../survey/sweeps.js';
 import { bodyOf } from './problems.js';
 
@@ -53,13 +51,12 @@ export function surveyRoutes({
   router.post('/:id/findings', async (req, res) => {
     const { at } = bodyOf(AddFindingSchema, req);
     const { raster } = await originals.get(records.picture(req.params.id).original);
-    const outline = await pool.run({ kind: 'region', original: raster, scribble: [at] });
-    if (!outline)
+    const finding = await pool.run({ kind: 'added', original: raster, at });
+    if (!finding)
       throw new UserProblem(
         422,
         'Nothing stands out here. Click the middle of what should go, or draw it by hand.',
       );
-    const finding = addedFinding(raster, outline, randomUUID());
     findings.add(req.params.id, finding);
     res.json({ id: finding.id, survey: surveys.describe(req.params.id) });
   });

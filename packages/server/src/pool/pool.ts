@@ -22,6 +22,7 @@ const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
   'portions',
   'region',
   'line',
+  'added',
 ]);
 
 /** Runs tasks on worker threads. Jobs are plain data, so another queue could take them over. */

@@ -73,6 +73,7 @@ export type WorkerTask =
       readonly original: Raster;
       readonly scribble: readonly Point[];
     }
+  | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
   | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
   | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
@@ -101,6 +102,7 @@ export interface Answers {
   advice: AdviceAnswer;
   region: [number, number][] | null;
   line: LineRun | null;
+  added: FindingRecord | null;
   study: Studied;
   findings: FindingRecord[];
   export: { readonly bytes: number };

@@ -5,6 +5,7 @@ import { workerData } from 'node:worker_threads';
 import type { Raster } from '@tersum/core';
 import { Cancelled, depthOf, frameOf, NothingToCopy, study } from '@tersum/core';
 import {
+  addedRecord,
   compose,
   displayPyramid,
   findingRecords,
@@ -73,6 +74,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return searchRegion(task.original, task.scribble);
     case 'line':
       return searchLine(task.original, task.from, task.to);
+    case 'added':
+      return addedRecord(task.original, task.at, randomUUID());
     case 'study':
       return study(task.original, task.work);
     case 'findings':

@@ -1,0 +1,113 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { BenchPage } from './bench-page.js';
+import { changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
+import { RunningServer } from './server.js';
+
+let server: RunningServer;
+test.beforeAll(async () => {
+  server = await RunningServer.begin();
+});
+test.afterAll(() => server.dispose());
+
+const surveyed = (page: Page): Promise<void> =>
+  page.getByRole('button', { name: 'Survey again' }).waitFor({ timeout: 120_000 });
+
+test('the whole fence goes in four actions', async ({ page }, info) => {
+  let actions = 0;
+  const act = async (doing: Promise<unknown>): Promise<void> => {
+    actions++;
+    await doing;
+  };
+  await page.goto(server.url);
+  const bench = new BenchPage(page, { width: 1800, height: 1200 });
+  await act(page.getByRole('link', { name: 'Open Garden through the fence.jpg' }).click());
+  await bench.settled();
+  await act(bench.press('Survey'));
+  await surveyed(page);
+  await act(bench.choose('Distractions too'));
+  await act(bench.press('Mend all mesh'));
+  await bench.settled(1);
+  expect(actions).toBeLessThanOrEqual(6);
+  await expect(page.getByText('1 mended')).toBeVisible();
+
+  const file = info.outputPath('garden.png');
+  await bench.export('PNG', file);
+  const before = await pixelsOf(photo('mesh-fence.jpg'));
+  const after = await pixelsOf(file);
+  const truth = await pixelsOf(photo('mesh-truth.jpg'));
+  const fence = await maskOf(photo('mesh-fence-mask.png'));
+  // Nearer to the picture without the fence, in decibels, and most of the fence was touched.
+  expect(gain(before, after, truth, fence)).toBeGreaterThan(4);
+  const touched = changed(before, after);
+  let on = 0;
+  for (let p = 0; p < fence.length; p++) if (fence[p] && touched[p]) on++;
+  expect(on / count(fence)).toBeGreaterThan(0.85);
+});
+
+test('the heavy print is surveyed, a wrong finding kept, its specks mended in one sweep', async ({
+  page,
+}) => {
+  let actions = 0;
+  const act = async (doing: Promise<unknown>): Promise<void> => {
+    actions++;
+    await doing;
+  };
+  await page.goto(server.url);
+  const bench = new BenchPage(page, { width: 3000, height: 2100 });
+  await act(page.getByRole('link', { name: 'Open Regatta print.jpg' }).click());
+  await bench.settled();
+  await act(bench.press('Survey'));
+  await surveyed(page);
+  const specks = page.getByRole('region', { name: 'Specks' });
+  await act(bench.press(/^Specks \d+/));
+  const before = Number(
+    await specks
+      .getByRole('button', { name: /^Specks/ })
+      .innerText()
+      .then((t) => /\d+/.exec(t)![0]),
+  );
+  expect(before).toBeGreaterThan(5);
+  // A false one is kept by one key, and stays so.
+  await specks
+    .getByRole('button', { name: /^Speck / })
+    .first()
+    .click();
+  await page.keyboard.press('k');
+  await expect(specks.getByText('Bring back 1')).toBeVisible();
+  await act(bench.press('Mend all specks'));
+  await bench.settled();
+  expect(actions).toBeLessThanOrEqual(5);
+  await expect(specks.getByText(`${before - 1} mended`)).toBeVisible();
+  // The docket empties out; undo fills it again.
+  await expect(specks.getByRole('button', { name: /^Specks 0/ })).toBeVisible();
+  await bench.press('Undo');
+  await expect(
+    specks.getByRole('button', { name: new RegExp(`^Specks ${before - 1}`) }),
+  ).toBeVisible();
+  await page.reload();
+  await bench.press(/^Specks \d+/);
+  await expect(specks.getByText('Bring back 1')).toBeVisible();
+});
+
+test('a wire goes by survey in three actions on the bench', async ({ page }, info) => {
+  await page.goto(server.url);
+  const bench = new BenchPage(page, { width: 1800, height: 1200 });
+  await page.getByRole('link', { name: 'Open Lane with wires.jpg' }).click();
+  await bench.settled();
+  const before = info.outputPath('before.png');
+  await bench.export('PNG', before);
+  await bench.press('Survey');
+  await surveyed(page);
+  await bench.choose('Distractions too');
+  await bench.press('Mend all wires');
+  await bench.settled();
+  const after = info.outputPath('after.png');
+  await bench.export('PNG', after);
+  const wires = await maskOf(photo('wires-mask.png'));
+  const touched = changed(await pixelsOf(before), await pixelsOf(after));
+  let on = 0;
+  for (let p = 0; p < wires.length; p++) if (wires[p] && touched[p]) on++;
+  expect(on).toBeGreaterThan(1000);
+  expect(on / count(touched)).toBeGreaterThan(0.3);
+});

@@ -1,0 +1,126 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { decode, encode } from '@tersum/codec';
+import { createRaster, seededRandom } from '@tersum/core';
+import { findCommand } from './find.js';
+import { mendCommand } from './mend.js';
+
+const none = { icc: null, exif: null, ppi: 300 };
+const [WIDTH, HEIGHT] = [260, 200];
+let folder: string;
+const at = (name: string): string => join(folder, name);
+const specks: (readonly [number, number])[] = [];
+/** 1 where a speck lies or its soft edge. */
+const dust = new Uint8Array(WIDTH * HEIGHT);
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'survey-'));
+  const random = seededRandom(4);
+  const picture = createRaster(WIDTH, HEIGHT, 3);
+  for (let y = 0, i = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++)
+      for (let c = 0; c < 3; c++, i++)
+        picture.data[i] =
+          110 + 25 * Math.sin(x / 40) + 20 * Math.cos(y / 33) + random.between(-2, 2);
+  for (let k = 0; k < 24; k++) {
+    const [cx, cy] = [random.between(8, WIDTH - 9), random.between(8, HEIGHT - 9)];
+    specks.push([cx, cy]);
+    for (let y = cy - 4; y <= cy + 4; y++)
+      for (let x = cx - 4; x <= cx + 4; x++) {
+        const d = Math.hypot(x - cx, y - cy);
+        if (d < 4.2) dust[y * WIDTH + x] = 1;
+        if (d < 2.2) picture.data.fill(245, 3 * (y * WIDTH + x), 3 * (y * WIDTH + x) + 3);
+      }
+  }
+  await writeFile(at('in.png'), await encode(picture, 'png', 90, none));
+});
+afterAll(() => rm(folder, { recursive: true, force: true }));
+
+interface Report {
+  readonly findings: {
+    readonly kind: string;
+    readonly bbox: [number, number, number, number];
+    readonly outline: [number, number][][];
+    readonly size_px: number;
+    readonly size_mm: number;
+    readonly contrast_de: number;
+    readonly near_edge_px: number | null;
+    readonly shows: boolean;
+    readonly score: number;
+    readonly advice: { readonly method: string; readonly reason: string };
+  }[];
+  readonly ms: Record<'load' | 'engine' | 'save', number>;
+  readonly cpu_ms: number;
+  readonly peak_mb: number;
+}
+
+describe('find', () => {
+  test('tells what was found, where, how large and what to do; the mask is their union', async () => {
+    await findCommand([
+      at('in.png'),
+      '--kinds',
+      'specks',
+      '--out-mask',
+      at('m.png'),
+      '--json',
+      at('f.json'),
+    ]);
+    const report = JSON.parse(await readFile(at('f.json'), 'utf8')) as Report;
+    expect(report.findings.length).toBeGreaterThan(18);
+    const mask = (await decode(at('m.png'))).raster;
+    const inMask = (x: number, y: number): boolean =>
+      mask.data[(y * WIDTH + x) * mask.channels]! > 127;
+    expect(specks.filter(([x, y]) => inMask(x, y)).length).toBeGreaterThan(18);
+    for (const f of report.findings) {
+      expect(f.kind).toBe('specks');
+      const [x, y, w, h] = f.bbox;
+      expect(
+        specks.some(([cx, cy]) => cx >= x - 2 && cx <= x + w + 2 && cy >= y - 2 && cy <= y + h + 2),
+      ).toBe(true);
+      // 300 ppi: 25.4 mm are 300 px.
+      expect(f.size_mm).toBeCloseTo((f.size_px * 25.4) / 300, 2);
+      expect(f.score).toBeGreaterThan(0.5);
+      expect(f.shows).toBe(true);
+      expect(['clone', 'graft']).toContain(f.advice.method);
+      expect(f.outline[0]!.length).toBeGreaterThan(2);
+    }
+    expect(Object.keys(report.ms)).toEqual(['load', 'engine', 'save']);
+    expect(report.peak_mb).toBeGreaterThan(10);
+  });
+
+  test('bad usage is one clear line', async () => {
+    await expect(findCommand([at('in.png')])).rejects.toThrow('--json is missing');
+    await expect(findCommand([at('in.png'), '--kinds', 'dust', '--json', '-'])).rejects.toThrow(
+      /there is no kind 'dust'; there are losses/,
+    );
+    await expect(findCommand([at('in.png'), '--sensitivity', '2', '--json', '-'])).rejects.toThrow(
+      /--sensitivity takes a number from 0 to 1/,
+    );
+    await expect(
+      mendCommand([at('in.png'), '--out', at('x.png'), '--policy', 'none']),
+    ).rejects.toThrow(/--policy takes documentary or picture/);
+  });
+});
+
+describe('mend', () => {
+  test('takes the dust off and leaves everything else as it is', async () => {
+    await mendCommand([at('in.png'), '--out', at('out.png'), '--json', at('m.json')]);
+    const [before, after] = [
+      (await decode(at('in.png'))).raster,
+      (await decode(at('out.png'))).raster,
+    ];
+    let touched = 0;
+    for (let p = 0; p < WIDTH * HEIGHT; p++)
+      if (!dust[p] && before.data[3 * p] !== after.data[3 * p]) touched++;
+    expect(touched).toBeLessThan(20);
+    const gone = specks.filter(([x, y]) => after.data[3 * (y * WIDTH + x)]! < 190);
+    expect(gone.length).toBeGreaterThan(18);
+    const report = JSON.parse(await readFile(at('m.json'), 'utf8')) as {
+      policy: string;
+      mended: Record<string, number>;
+    };
+    expect(report.policy).toBe('documentary');
+    expect(report.mended.specks).toBeGreaterThan(18);
+  });
+});

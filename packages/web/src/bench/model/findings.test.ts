@@ -1,0 +1,101 @@
+import type { DocketFinding, PictureRecords, SurveyAnswer } from '@tersum/document';
+import { groupsOf, leastScore, measureOf, timeOf } from './findings.js';
+
+const finding = (id: string, more: Partial<DocketFinding> = {}): DocketFinding => ({
+  id,
+  kind: 'specks',
+  box: { x: 0, y: 0, width: 4, height: 4 },
+  outlines: [],
+  polarity: 1,
+  size: 4,
+  extent: 6,
+  contrast: 30,
+  nearEdge: null,
+  score: 0.8,
+  advice: {
+    method: 'graft',
+    width: 6,
+    softness: 0.2,
+    flow: 1,
+    portions: 1,
+    keepStep: false,
+    donor: '',
+    reason: '',
+    order: 70,
+    byHand: 6,
+    swept: 0.1,
+  },
+  by: 'survey',
+  dismissed: false,
+  repairId: null,
+  ...more,
+});
+
+const records = (repairs: string[]): PictureRecords =>
+  ({ picture: { ppi: 300 }, repairs: repairs.map((id) => ({ id })) }) as unknown as PictureRecords;
+
+const survey = (
+  findings: DocketFinding[],
+  settings: Partial<SurveyAnswer['settings']> = {},
+): SurveyAnswer => ({
+  state: 'ready',
+  share: 1,
+  message: null,
+  settings: {
+    policy: 'documentary',
+    sensitivity: {},
+    onlyShown: false,
+    enlargement: 1,
+    distance: 300,
+    ...settings,
+  },
+  findings,
+});
+
+describe('docket of findings', () => {
+  test('the default limit is a score of a half; more sensitivity lowers it', () => {
+    expect(leastScore(0.5)).toBe(0.5);
+    expect(leastScore(1)).toBeCloseTo(0.047, 3);
+    expect(leastScore(0)).toBeCloseTo(0.953, 3);
+  });
+
+  test('sorts into open, mended and kept; an undone repair opens its findings again', () => {
+    const all = [
+      finding('a'),
+      finding('b', { repairId: 'r' }),
+      finding('c', { dismissed: true }),
+      finding('d', { score: 0.3 }),
+    ];
+    const [group] = groupsOf(survey(all), records(['r']));
+    expect(group!.open.map((f) => f.id)).toEqual(['a']);
+    expect(group!.mended.map((f) => f.id)).toEqual(['b']);
+    expect(group!.dismissed.map((f) => f.id)).toEqual(['c']);
+    expect(groupsOf(survey(all), records([]))[0]!.open.map((f) => f.id)).toEqual(['a', 'b']);
+    expect(
+      groupsOf(survey(all, { sensitivity: { specks: 0.8 } }), records([]))[0]!.open,
+    ).toHaveLength(3);
+    expect(group!.byHand).toBe(6);
+  });
+
+  test('documentary proposes no wires; what does not show can be left out', () => {
+    const all = [finding('w', { kind: 'wires' }), finding('s', { size: 0.5 })];
+    expect(groupsOf(survey(all), records([])).map((g) => g.kind)).toEqual(['specks']);
+    expect(groupsOf(survey(all, { policy: 'picture' }), records([])).map((g) => g.kind)).toEqual([
+      'wires',
+      'specks',
+    ]);
+    expect(groupsOf(survey(all, { onlyShown: true }), records([]))).toEqual([]);
+  });
+
+  test('measures and times read as people write them', () => {
+    expect(measureOf(12, null)).toBe('12 px');
+    expect(measureOf(30, 300)).toBe('30 px, 2.5 mm');
+    expect(measureOf(0.6, 300)).toBe('0.6 px, 0.05 mm');
+    expect([timeOf(0.2), timeOf(45), timeOf(600), timeOf(5700)]).toEqual([
+      '1 s',
+      '45 s',
+      '10 min',
+      '1 h 35 min',
+    ]);
+  });
+});

@@ -1,10 +1,12 @@
 import { benchFill } from './fill.js';
 import { benchRepair } from './repair.js';
+import { benchSurvey } from './survey.js';
 import { benchViewport } from './viewport.js';
 
 const GROUPS: Record<string, () => Promise<void>> = {
   fill: benchFill,
   repair: benchRepair,
+  survey: benchSurvey,
   viewport: benchViewport,
 };
 

@@ -18,18 +18,29 @@ export function layerAt(picture: Raster, level: number): Layer {
   const count = colourChannels(channels) < 3 ? 1 : 3;
   const planes = Array.from({ length: count }, () => new Float32Array(w * h));
   const scale = 255 / whiteOf(data) / (side * side);
-  planes.forEach((plane, c) => {
-    for (let y = 0; y < h * side; y++) {
-      let o = (y >> level) * w;
-      let i = y * width * channels + c;
-      for (let x = 0; x < w; x++, o++) {
-        let sum = 0;
-        for (let u = 0; u < side; u++, i += channels) sum += data[i]!;
-        plane[o]! += sum * scale;
-      }
-    }
-  });
+  for (let c = 0; c < count; c++) blockMeans(picture, c, level, planes[c]!, scale);
   return layerFrom(planes, w, h);
+}
+
+/** Sums of one channel over square blocks, scaled. */
+function blockMeans(picture: Raster, channel: number, level: number, out: Float32Array, scale: number): void {
+  const { data, width, channels } = picture;
+  const side = 1 << level;
+  const w = Math.max(1, width >> level);
+  const rows = Math.max(1, picture.height >> level) * side;
+  for (let y = 0; y < rows; y++) {
+    const from = y * width * channels + channel;
+    const to = (y >> level) * w;
+    if (side === 1) {
+      for (let x = 0, i = from; x < w; x++, i += channels) out[to + x] = data[i]! * scale;
+      continue;
+    }
+    for (let x = 0, i = from; x < w; x++) {
+      let sum = 0;
+      for (let u = 0; u < side; u++, i += channels) sum += data[i]!;
+      out[to + x] = out[to + x]! + sum * scale;
+    }
+  }
 }
 
 /** A level and the next ones, each half the size. @param levels how many */

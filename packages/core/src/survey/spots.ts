@@ -54,13 +54,21 @@ function spotsOfRing(
   taken: Uint8Array,
 ): Spot[] {
   const ring = ringOf(radius);
-  const inner = ring.map(([dx, dy]) => dy * width + dx);
+  const across = Math.round(radius * Math.SQRT1_2);
+  const [down, falling, rising] = [radius * width, across * (width + 1), across * (width - 1)];
   const stands = (p: number, x: number, y: number): boolean => {
     const floor = polarity * values[p]! - LEAST;
-    if (x >= radius && y >= radius && x < width - radius && y < height - radius) {
-      for (let k = 0; k < 8; k++) if (polarity * values[p + inner[k]!]! > floor) return false;
-      return true;
-    }
+    if (x >= radius && y >= radius && x < width - radius && y < height - radius)
+      return (
+        polarity * values[p + radius]! <= floor &&
+        polarity * values[p - radius]! <= floor &&
+        polarity * values[p + down]! <= floor &&
+        polarity * values[p - down]! <= floor &&
+        polarity * values[p + falling]! <= floor &&
+        polarity * values[p - falling]! <= floor &&
+        polarity * values[p + rising]! <= floor &&
+        polarity * values[p - rising]! <= floor
+      );
     for (const [dx, dy] of ring) {
       const [qx, qy] = [x + dx, y + dy];
       if (qx < 0 || qy < 0 || qx >= width || qy >= height) continue;

@@ -23,7 +23,13 @@ export function layerAt(picture: Raster, level: number): Layer {
 }
 
 /** Sums of one channel over square blocks, scaled. */
-function blockMeans(picture: Raster, channel: number, level: number, out: Float32Array, scale: number): void {
+function blockMeans(
+  picture: Raster,
+  channel: number,
+  level: number,
+  out: Float32Array,
+  scale: number,
+): void {
   const { data, width, channels } = picture;
   const side = 1 << level;
   const w = Math.max(1, width >> level);

@@ -3,7 +3,7 @@ import type { FindingKind } from './finding.js';
 
 /** How far beyond a finding's pixels a repair reaches, so that no soft edge is left standing; px. */
 export const MARGIN: Record<FindingKind, number> = {
-  losses: 1,
+  losses: 0,
   creases: 0,
   mesh: 2,
   wires: 2,

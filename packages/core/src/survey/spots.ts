@@ -17,6 +17,8 @@ export interface Spot {
 const RINGS = [3, 6] as const;
 /** Least height over every side, grey levels. */
 const LEAST = 11;
+/** At the picture's border fewer places lie round a spot; so many must be left. */
+const LEAST_SIDES = 3;
 
 /** Offsets to the eight places round a pixel at a distance, opposite ones in turn so that lines fall out early. */
 function ringOf(radius: number): readonly (readonly [number, number])[] {
@@ -69,12 +71,14 @@ function spotsOfRing(
         polarity * values[p + rising]! <= floor &&
         polarity * values[p - rising]! <= floor
       );
+    let sides = 0;
     for (const [dx, dy] of ring) {
       const [qx, qy] = [x + dx, y + dy];
       if (qx < 0 || qy < 0 || qx >= width || qy >= height) continue;
       if (polarity * values[qy * width + qx]! > floor) return false;
+      sides++;
     }
-    return true;
+    return sides >= LEAST_SIDES;
   };
   const summits: number[] = [];
   for (let y = 0, p = 0; y < height; y++)

@@ -1,4 +1,5 @@
 import { chained } from './chains.js';
+import { middleOver } from './running.js';
 import type { Plane } from './plane.js';
 import { sampleAt } from './plane.js';
 import type { Strand } from './strands.js';
@@ -155,13 +156,6 @@ function flanksOf(
     .sort((a, b) => a - b);
   const limited = sides.map((s, k) => s.map((v, i) => Math.min(v, steady[k]![i]! + 3) + 0.75));
   return { left: limited[0]!, right: limited[1]!, rough: jag[Math.floor(0.7 * jag.length)]! };
-}
-
-function middleOver(values: Float32Array, reach: number): Float32Array {
-  return values.map((_, i) => {
-    const part = values.slice(Math.max(0, i - reach), i + reach + 1).sort();
-    return part[part.length >> 1]!;
-  });
 }
 
 /** Pixels between the left and the right flank of a line, in reading order. */

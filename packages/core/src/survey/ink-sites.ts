@@ -79,7 +79,7 @@ export function inkSites(
   for (const { xs, ys } of ink.strokes)
     for (let i = 0; i < xs.length; i++) crests[Math.round(ys[i]!) * width + Math.round(xs[i]!)] = 1;
   const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
-  const pieces = piecesOf(like, width, height).map((piece) => ({ piece, ...edgeOf(piece) }));
+  const pieces = piecesOf(like, width).map((piece) => ({ piece, ...edgeOf(piece) }));
   const steady =
     ink.loose * steadyOf(pieces.filter(({ piece }) => piece.pixels.some((p) => crests[p])));
   for (const { piece, deepest, crisp, stray } of pieces) {
@@ -100,7 +100,7 @@ export function inkSites(
     if (own.length < breadth * thin || stray > steady) continue;
     const mask = new Uint8Array(width * height);
     for (const p of own) mask[p] = 1;
-    const near = piecesOf(mask, width, height);
+    const near = piecesOf(mask, width);
     good.push(...beside(near, good, 3 * breadth));
   }
   return gathered(good, 3 * breadth).map((group) => {

@@ -1,4 +1,5 @@
 import { labOfSrgb } from '../colour/lab.js';
+import { medianOf } from '../find/median.js';
 import { withoutEchoes } from './chains.js';
 import { inkSites } from './ink-sites.js';
 import type { Layer } from './layers.js';
@@ -62,7 +63,7 @@ export function inkOf(
     [1, strokes.filter((s) => !other.has(s))],
   ] as const)
     for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
-      const colour = [0, 1, 2].map((c) => middleOf(members.map((m) => m.colour[c]!)));
+      const colour = [0, 1, 2].map((c) => medianOf(members.map((m) => m.colour[c]!)));
       const own = odds + foreign(colour, tone);
       if (own < -1) continue;
       const { polarity } = members[0]!;
@@ -88,8 +89,8 @@ function strokeOf(strand: Strand, { grey, colours }: Layer): Stroke {
       const [px, py] = [Math.round((x - shift) / side), Math.round((ys[i]! - shift) / side)];
       return values[py * grey.width + px]!;
     });
-    const middle = middleOf(along);
-    spread = Math.max(spread, middleOf(along.map((v) => Math.abs(v - middle))));
+    const middle = medianOf(along);
+    spread = Math.max(spread, medianOf(along.map((v) => Math.abs(v - middle))));
     colour.push(middle);
   }
   return { ...strand, colour, spread, reach: xs.length * side };
@@ -159,9 +160,4 @@ function oddsOf(strokes: readonly Stroke[], size: number): number {
   let spread = 0;
   for (const v of runs) if (v) spread -= (v / total) * Math.log(v / total);
   return 3 * Math.log(reach / size / 3) + 20 * (spread / Math.log(DIRECTIONS) - 0.82) - USUAL;
-}
-
-function middleOf(values: number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
 }

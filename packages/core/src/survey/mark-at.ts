@@ -1,5 +1,6 @@
 import type { Lab } from '../colour/lab.js';
 import { labOfSrgb } from '../colour/lab.js';
+import { medianOf } from '../find/median.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
@@ -56,9 +57,7 @@ export function markAt(picture: Raster, at: Point): { pixels: Int32Array; pieces
   };
   const mask = hueMask(picture, grid, x, y);
   if (!mask) return null;
-  const pieces = piecesOf(mask, grid.width, grid.height).filter(
-    ({ pixels }) => pixels.length >= SMALLEST,
-  );
+  const pieces = piecesOf(mask, grid.width).filter(({ pixels }) => pixels.length >= SMALLEST);
   const inner = pieces.filter(
     (p) => p.left > 0 && p.top > 0 && p.right < grid.width - 1 && p.bottom < grid.height - 1,
   );
@@ -97,7 +96,7 @@ function hueMask(picture: Raster, grid: Grid, x: number, y: number): Uint8Array 
     ),
   );
   const own = meanLab(picture, x, y);
-  const middle = { a: middleOf(labs.map((l) => l.a)), b: middleOf(labs.map((l) => l.b)) };
+  const middle = { a: medianOf(labs.map((l) => l.a)), b: medianOf(labs.map((l) => l.b)) };
   const [va, vb] = [own.a - middle.a, own.b - middle.b];
   const length = Math.hypot(va, vb);
   if (length < HUED) return null;
@@ -105,7 +104,7 @@ function hueMask(picture: Raster, grid: Grid, x: number, y: number): Uint8Array 
   const stepOf = ({ L }: Lab): number =>
     Math.max(0, Math.min(STEPS - 1, Math.floor((L / 100) * STEPS)));
   const steps = Array.from({ length: STEPS }, (): number[] => []);
-  const usual = middleOf(labs.map(along));
+  const usual = medianOf(labs.map(along));
   for (const lab of labs) steps[stepOf(lab)]!.push(along(lab));
   const ground = steps.map((list) => {
     const sorted = list.sort((p, q) => p - q);
@@ -133,8 +132,4 @@ function meanLab({ width, height, channels, data }: Raster, x: number, y: number
   // In shade a hue is as strong for its lightness, not as strong.
   const shade = FULL / (lab.L + DARKEST);
   return { L: lab.L, a: lab.a * shade, b: lab.b * shade };
-}
-
-function middleOf(values: number[]): number {
-  return values.sort((a, b) => a - b)[values.length >> 1]!;
 }

@@ -1,4 +1,6 @@
-/** A piece of a mask: pixels that touch. */
+import { partsOf } from '../shape/parts.js';
+
+/** A piece of a mask: pixels that touch, in reading order. */
 export interface Piece {
   readonly pixels: Int32Array;
   /** First and last column and row. */
@@ -8,36 +10,19 @@ export interface Piece {
   readonly bottom: number;
 }
 
-/** Pieces of a mask by their sides and corners, in reading order of their first pixels; pixels in no order. */
-export function piecesOf(mask: Uint8Array, width: number, height: number): Piece[] {
-  const seen = new Uint8Array(mask.length);
-  const pieces: Piece[] = [];
-  const stack: number[] = [];
-  for (let start = 0; start < mask.length; start++) {
-    if (!mask[start] || seen[start]) continue;
-    const pixels: number[] = [];
-    let [left, top, right, bottom] = [width, height, 0, 0];
-    seen[start] = 1;
-    stack.push(start);
-    while (stack.length) {
-      const p = stack.pop()!;
-      pixels.push(p);
-      const [x, y] = [p % width, (p / width) | 0];
+/** Pieces of a mask by their sides and corners, in reading order of their first pixels. */
+export function piecesOf(mask: Uint8Array, width: number): Piece[] {
+  return partsOf(mask, width).map((pixels) => {
+    let [left, right] = [width, 0];
+    for (const p of pixels) {
+      const x = p % width;
       left = Math.min(left, x);
       right = Math.max(right, x);
-      top = Math.min(top, y);
-      bottom = Math.max(bottom, y);
-      for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
-        for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++) {
-          const q = v * width + u;
-          if (!mask[q] || seen[q]) continue;
-          seen[q] = 1;
-          stack.push(q);
-        }
     }
-    pieces.push({ pixels: Int32Array.from(pixels), left, top, right, bottom });
-  }
-  return pieces;
+    const top = Math.floor(pixels[0]! / width);
+    const bottom = Math.floor(pixels[pixels.length - 1]! / width);
+    return { pixels, left, top, right, bottom };
+  });
 }
 
 /** Pieces gathered so that those whose boxes come within `gap` px of each other are together. */

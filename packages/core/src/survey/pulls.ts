@@ -45,7 +45,7 @@ export function pullsOf({ grey, colours }: Layer): Pull[] {
   const sorted = strength.slice().sort();
   const least = Math.max(28, sorted[Math.floor(0.985 * sorted.length)]!);
   const mask = Uint8Array.from(strength, (s) => (s >= least ? 1 : 0));
-  return piecesOf(mask, width, height)
+  return piecesOf(mask, width)
     .filter(({ pixels }) => pixels.length >= 12 && pixels.length < MOST * width * height)
     .map((piece): Pull => {
       const mean = piece.pixels.reduce((sum, p) => sum + strength[p]!, 0) / piece.pixels.length;
@@ -55,7 +55,7 @@ export function pullsOf({ grey, colours }: Layer): Pull[] {
       ];
       const outward = Math.min(1, 2 * Math.max(Math.abs(cx), Math.abs(cy)));
       return {
-        pixels: piece.pixels.sort(),
+        pixels: piece.pixels,
         odds:
           3 * Math.log(mean / 45) + 2 * (outward - 0.6) + 0.5 * Math.log(piece.pixels.length / 60),
         polarity: 1,

@@ -1,3 +1,4 @@
+import { medianOf } from '../find/median.js';
 import type { Layer } from './layers.js';
 import { pixelsUp } from './pixels-up.js';
 import type { Spot } from './spots.js';
@@ -179,7 +180,6 @@ export function agreed(
 }
 
 function middleAndSpread(values: number[]): { middle: number; spread: number } {
-  const middleOf = (list: number[]): number => list.sort((a, b) => a - b)[list.length >> 1] ?? 0;
-  const middle = middleOf([...values]);
-  return { middle, spread: middleOf(values.map((v) => Math.abs(v - middle))) };
+  const middle = medianOf(values);
+  return { middle, spread: medianOf(values.map((v) => Math.abs(v - middle))) };
 }

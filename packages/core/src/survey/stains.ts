@@ -1,3 +1,4 @@
+import { medianOf } from '../find/median.js';
 import type { Layer } from './layers.js';
 import type { Plane } from './plane.js';
 import { piecesOf } from './pieces.js';
@@ -27,7 +28,7 @@ export function stainsOf(layer: Layer): Stain[] {
   if (usual > MONOCHROME) return [];
   const off = labs.map(stray);
   const mask = Uint8Array.from(off, (d) => (d > OFF * Math.max(0.5, usual) ** 0.5 ? 1 : 0));
-  return piecesOf(mask, width, height)
+  return piecesOf(mask, width)
     .filter(
       ({ pixels }) => pixels.length > SHARE.least * count && pixels.length < SHARE.most * count,
     )
@@ -36,7 +37,7 @@ export function stainsOf(layer: Layer): Stain[] {
       const box = (piece.right - piece.left + 1) * (piece.bottom - piece.top + 1);
       const filled = piece.pixels.length / box;
       return {
-        pixels: piece.pixels.sort(),
+        pixels: piece.pixels,
         odds:
           2 * Math.log(mean / 8) +
           4 * (filled - 0.45) +
@@ -84,7 +85,7 @@ function bandOf({ width, height, values }: Plane, across: boolean): Stain | null
           mean(i - (half >> 1), i + (half >> 1))
         );
       });
-      const dip = middleOf(dips);
+      const dip = medianOf(dips);
       const through = dips.filter((d) => d > 0.4 * dip).length / dips.length;
       if (dip > best.dip && through >= FOLD.through)
         best = { dip, from: i - half, to: i + half, through };
@@ -99,9 +100,4 @@ function bandOf({ width, height, values }: Plane, across: boolean): Stain | null
     odds: Math.log(levels / 14) + 20 * (best.through - 0.97),
     polarity: -1,
   };
-}
-
-function middleOf(values: number[]): number {
-  const sorted = values.sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
 }

@@ -1,5 +1,6 @@
 import type { Lab } from '../colour/lab.js';
 import { labOfSrgb } from '../colour/lab.js';
+import { medianOf } from '../find/median.js';
 import type { Layer } from './layers.js';
 import { blurred } from './plane.js';
 
@@ -44,8 +45,8 @@ export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
     step.b.push(lab.b);
   }
   const curve = steps.map((s) => ({
-    a: middleOf(s.a),
-    b: middleOf(s.b),
+    a: medianOf(s.a),
+    b: medianOf(s.b),
     known: s.a.length > KNOWN * count,
   }));
   const told = curve.map((_, k) => k).filter((k) => curve[k]!.known);
@@ -60,10 +61,5 @@ export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
     const own = at(lab);
     return Math.hypot(lab.a - own.a, lab.b - own.b);
   };
-  return { labs, at, stray, usual: middleOf(labs.map(stray)) };
-}
-
-function middleOf(values: number[]): number {
-  const sorted = values.sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
+  return { labs, at, stray, usual: medianOf(labs.map(stray)) };
 }

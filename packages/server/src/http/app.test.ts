@@ -2,7 +2,6 @@ import { existsSync, readdirSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { decode, encode } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { createRaster, seededRandom } from '@tersum/core';
@@ -11,25 +10,17 @@ import { plainFill, shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
 import { writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
-import { pino } from 'pino';
 import request from 'supertest';
 import type { Services } from '../services.js';
-import { closeServices, createServices } from '../services.js';
-import { createApp } from './app.js';
+import { closeServices } from '../services.js';
+import { beginServer } from './test-server.js';
 
-const here = join(__dirname, '..', '..');
 let folder: string;
 let services: Services;
 let app: Express;
 
 async function begin(): Promise<void> {
-  services = await createServices({
-    data: folder,
-    migrations: join(here, 'migrations'),
-    worker: pathToFileURL(join(here, 'src/pool/worker.ts')),
-    log: pino({ level: 'silent' }),
-  });
-  app = createApp(services, null, null);
+  ({ services, app } = await beginServer(folder));
 }
 
 beforeAll(async () => {

@@ -1,18 +1,15 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { encode } from '@tersum/codec';
 import { createRaster, seededRandom } from '@tersum/core';
 import type { DocketFinding, Job, Picture, PictureRecords, SurveyAnswer } from '@tersum/document';
 import type { Express } from 'express';
-import { pino } from 'pino';
 import request from 'supertest';
 import type { Services } from '../services.js';
-import { closeServices, createServices } from '../services.js';
-import { createApp } from './app.js';
+import { closeServices } from '../services.js';
+import { beginServer } from './test-server.js';
 
-const here = join(__dirname, '..', '..');
 const [WIDTH, HEIGHT] = [260, 200];
 let folder: string;
 let services: Services;
@@ -20,13 +17,7 @@ let app: Express;
 let picture: Picture;
 
 async function begin(): Promise<void> {
-  services = await createServices({
-    data: folder,
-    migrations: join(here, 'migrations'),
-    worker: pathToFileURL(join(here, 'src/pool/worker.ts')),
-    log: pino({ level: 'silent' }),
-  });
-  app = createApp(services, null, null);
+  ({ services, app } = await beginServer(folder));
 }
 
 beforeAll(async () => {

@@ -1,3 +1,4 @@
+import { middleOver } from '../running.js';
 import type { Plane } from '../plane.js';
 import { sampleAt } from '../plane.js';
 import type { FamilyLine } from './lines.js';
@@ -181,12 +182,5 @@ function meanOver(values: Float32Array, reach: number): Float32Array {
     for (let k = Math.max(0, i - reach); k <= Math.min(values.length - 1, i + reach); k++, count++)
       sum += values[k]!;
     return sum / count;
-  });
-}
-
-function middleOver(values: Float32Array, reach: number): Float32Array {
-  return values.map((_, i) => {
-    const part = values.slice(Math.max(0, i - reach), i + reach + 1).sort();
-    return part[part.length >> 1]!;
   });
 }

@@ -1,0 +1,54 @@
+import { grownMask } from './grown-mask.js';
+import { boxOf } from './outlines.js';
+import { gathered, piecesOf } from './pieces.js';
+import { pixelsUp } from './pixels-up.js';
+import { strokePixels } from './stroke-mask.js';
+
+describe('pieces of a mask', () => {
+  const mask = new Uint8Array(10 * 6);
+  for (const p of [0, 1, 11, 25, 26, 58, 59]) mask[p] = 1;
+
+  test('touch at sides and corners, with their bounds', () => {
+    const pieces = piecesOf(mask, 10);
+    expect(pieces.map(({ pixels }) => [...pixels])).toEqual([
+      [0, 1, 11],
+      [25, 26],
+      [58, 59],
+    ]);
+    expect(pieces[0]).toMatchObject({ left: 0, top: 0, right: 1, bottom: 1 });
+    expect(pieces[2]).toMatchObject({ left: 8, top: 5, right: 9, bottom: 5 });
+  });
+
+  test('are gathered where their boxes come near', () => {
+    const pieces = piecesOf(mask, 10);
+    expect(gathered(pieces, 2)).toHaveLength(3);
+    expect(gathered(pieces, 3)).toHaveLength(2);
+    expect(gathered(pieces, 4)).toHaveLength(1);
+  });
+});
+
+describe('pixels of a site', () => {
+  const frame = { width: 10, height: 6 };
+
+  test('grow by the margin of their kind, and by their soft edge, within the picture', () => {
+    const one = Int32Array.of(22);
+    expect([...grownMask(one, boxOf(one, 10), frame, 'specks')]).toEqual([12, 21, 22, 23, 32]);
+    expect([...grownMask(one, boxOf(one, 10), frame, 'creases')]).toEqual([22]);
+    expect(grownMask(one, boxOf(one, 10), frame, 'creases', 1)).toHaveLength(5);
+    const corner = Int32Array.of(0);
+    expect([...grownMask(corner, boxOf(corner, 10), frame, 'specks')]).toEqual([0, 1, 10]);
+  });
+
+  test('of a halving are the blocks under it', () => {
+    expect([...pixelsUp(Int32Array.of(6), 5, 1, frame)]).toEqual([22, 23, 32, 33]);
+    expect([...pixelsUp(Int32Array.of(3), 10, 0, frame)]).toEqual([3]);
+  });
+
+  test('of a stroke lie within half its width, clipped to the picture', () => {
+    const line = { xs: [2, 6], ys: [2, 2], widths: [1, 1] };
+    expect([...strokePixels(line, frame)]).toEqual([22, 23, 24, 25, 26]);
+    const wide = strokePixels({ ...line, widths: [3, 3] }, frame);
+    expect([...wide].filter((p) => Math.floor(p / 10) === 1)).toEqual([11, 12, 13, 14, 15, 16, 17]);
+    expect(strokePixels({ xs: [-9], ys: [-9], widths: [3] }, frame)).toHaveLength(0);
+  });
+});

@@ -1,0 +1,36 @@
+import { labOfSrgb } from '../colour/lab.js';
+import { toneCurveOf } from './tone-curve.js';
+
+const [WIDTH, HEIGHT] = [120, 90];
+
+function layer(colourAt: (x: number, y: number) => readonly [number, number, number]) {
+  const planes = [0, 1, 2].map((c) => ({
+    width: WIDTH,
+    height: HEIGHT,
+    values: Float32Array.from(
+      { length: WIDTH * HEIGHT },
+      (_, p) => colourAt(p % WIDTH, Math.floor(p / WIDTH))[c]!,
+    ),
+  }));
+  return { grey: planes[0]!, colours: planes };
+}
+
+describe('tone of a print', () => {
+  const sepia = layer((x) => [60 + x, 50 + 0.95 * x, 35 + 0.85 * x]);
+
+  test('a print of one tone strays nowhere; blue ink strays far', () => {
+    const curve = toneCurveOf(sepia);
+    expect(curve.usual).toBeLessThan(1);
+    expect(curve.stray(labOfSrgb(100 / 255, 88 / 255, 69 / 255))).toBeLessThan(3);
+    expect(curve.stray(labOfSrgb(50 / 255, 56 / 255, 120 / 255))).toBeGreaterThan(20);
+  });
+
+  test('a picture in many colours has no tone of its own', () => {
+    const many = layer((x, y) => [
+      120 + 80 * Math.sin(x / 7),
+      120 + 80 * Math.sin(y / 9),
+      120 + 80 * Math.cos((x + y) / 11),
+    ]);
+    expect(toneCurveOf(many).usual).toBeGreaterThan(10);
+  });
+});

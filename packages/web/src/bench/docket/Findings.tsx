@@ -1,6 +1,7 @@
 import { Crosshair, ScanSearch } from 'lucide-react';
 import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
+import { messageOf } from '../../api/client.js';
 import { beginSurvey, cancelSurvey, setSurvey } from '../../api/survey.js';
 import { Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
@@ -13,12 +14,21 @@ import { FindingGroupRows } from './FindingGroupRows.js';
 /** What the survey found: to do by kind, with what may be mended and how long it takes. */
 export function Findings() {
   const { bench } = useBench();
-  const { survey, groups, records } = useFindings();
+  const { survey, groups, records, error } = useFindings();
   const { pictureId, adding } = useBenchState((s) => ({
     pictureId: s.pictureId,
     adding: s.addingFinding,
   }));
-  if (!survey || !records) return null;
+  if (!records) return null;
+  if (!survey)
+    return (
+      <Group aria-label="Findings" aria-busy={!error}>
+        <Head>
+          <h3>Findings</h3>
+        </Head>
+        {error ? <Word role="alert">{messageOf(error)}</Word> : <Word>Looking them up …</Word>}
+      </Group>
+    );
   const { settings, state } = survey;
   const open = groups.reduce((sum, g) => sum + g.open.length, 0);
   const byHand = groups.reduce((sum, g) => sum + g.byHand, 0);
@@ -185,4 +195,7 @@ const Sum = styled.p`
   padding: 6px 20px 10px;
   color: ${look.inkSoft};
   font-size: 12px;
+  span {
+    white-space: nowrap;
+  }
 `;

@@ -4,7 +4,7 @@ import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import { deepestOf, depthsOf } from '../shape/depth.js';
 import { solveSmall } from '../solve/small.js';
-import { medianOf } from './median.js';
+import { medianOf } from '../raster/median.js';
 
 /** The strong edge nearest to a site. */
 export interface NearEdge {

@@ -3,8 +3,8 @@ import type { Rect } from '../raster/rect.js';
 import { enclose, grow } from '../raster/rect.js';
 import type { Point } from '../shape/site.js';
 import { turnOf } from '../shape/turn.js';
-import type { Homography } from './homography.js';
-import { homographyOf, inverseOf, through } from './homography.js';
+import type { Homography } from '../shape/homography.js';
+import { homographyOf, inverseOf, through } from '../shape/homography.js';
 import type { Pin } from './pins.js';
 import { backwards, bendBy } from './pins.js';
 

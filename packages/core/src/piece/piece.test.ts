@@ -1,5 +1,5 @@
 import type { Point } from '../shape/site.js';
-import { homographyOf, inverseOf, through } from './homography.js';
+import { homographyOf, inverseOf, through } from '../shape/homography.js';
 import { layOf } from './lay.js';
 import { backwards, bendBy } from './pins.js';
 

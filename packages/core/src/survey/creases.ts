@@ -1,7 +1,7 @@
 import { chained } from './chains.js';
 import { middleOver } from './running.js';
-import type { Plane } from './plane.js';
-import { sampleAt } from './plane.js';
+import type { Plane } from '../raster/plane.js';
+import { sampleAt } from '../raster/plane.js';
 import type { Strand } from './strands.js';
 
 /** A crease or tear: where it runs, and how far it reaches to its left and right point by point; px. */

@@ -1,4 +1,4 @@
-import type { Layer } from './layers.js';
+import type { Layer } from '../raster/layers.js';
 
 /** A region of near-even colour, and what its border is like. */
 export interface Flat {

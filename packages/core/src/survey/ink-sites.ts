@@ -1,6 +1,6 @@
 import { depthsOf } from '../shape/depth.js';
 import type { Stroke } from './ink.js';
-import type { Layer } from './layers.js';
+import type { Layer } from '../raster/layers.js';
 import type { Piece } from './pieces.js';
 import { gathered, piecesOf } from './pieces.js';
 import { strokePixels } from './stroke-mask.js';

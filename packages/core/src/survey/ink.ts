@@ -1,8 +1,8 @@
 import { labOfSrgb } from '../colour/lab.js';
-import { medianOf } from '../find/median.js';
+import { medianOf } from '../raster/median.js';
 import { withoutEchoes } from './chains.js';
 import { inkSites } from './ink-sites.js';
-import type { Layer } from './layers.js';
+import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
 import type { ToneCurve } from './tone-curve.js';
 import { MONOCHROME } from './tone-curve.js';

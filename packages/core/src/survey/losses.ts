@@ -1,6 +1,6 @@
 import type { Flat } from './flats.js';
 import { flatFrom, flatsFromBorder } from './flats.js';
-import type { Layer } from './layers.js';
+import type { Layer } from '../raster/layers.js';
 
 /** What is missing from a picture: a corner, an edge, a hole, told by the bare colour that stands there. */
 export interface Loss {

@@ -1,6 +1,6 @@
 import type { Lab } from '../colour/lab.js';
 import { labOfSrgb } from '../colour/lab.js';
-import { medianOf } from '../find/median.js';
+import { medianOf } from '../raster/median.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';

@@ -1,6 +1,6 @@
 import type { Curve } from './curves.js';
-import type { Plane } from './plane.js';
-import { sampleAt } from './plane.js';
+import type { Plane } from '../raster/plane.js';
+import { sampleAt } from '../raster/plane.js';
 
 /** What is measured across a curve, point by point; px and grey levels of the plane it was found in. */
 export interface Profile {

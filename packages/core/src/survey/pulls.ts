@@ -1,6 +1,6 @@
 import { labOfSrgb } from '../colour/lab.js';
-import type { Layer } from './layers.js';
-import { boxMean } from './plane.js';
+import type { Layer } from '../raster/layers.js';
+import { boxMean } from '../raster/plane.js';
 import { piecesOf } from './pieces.js';
 
 /** Something that draws the eye away from the subject, at the level it was found at. */

@@ -1,6 +1,6 @@
 import { linked } from './curves.js';
-import type { Plane } from './plane.js';
-import { blurred, boxMean, halved, sampleAt } from './plane.js';
+import type { Plane } from '../raster/plane.js';
+import { blurred, boxMean, halved, sampleAt } from '../raster/plane.js';
 import { profileOf } from './profile.js';
 import { ridgesOf } from './ridges.js';
 

@@ -1,5 +1,5 @@
-import type { Plane } from './plane.js';
-import { blurred } from './plane.js';
+import type { Plane } from '../raster/plane.js';
+import { blurred } from '../raster/plane.js';
 
 /** Points on the crests of bright and dark lines, found at one scale. */
 export interface Ridges {

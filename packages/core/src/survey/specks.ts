@@ -1,5 +1,5 @@
-import { medianOf } from '../find/median.js';
-import type { Layer } from './layers.js';
+import { medianOf } from '../raster/median.js';
+import type { Layer } from '../raster/layers.js';
 import { pixelsUp } from './pixels-up.js';
 import type { Spot } from './spots.js';
 import { spotsAt } from './spots.js';

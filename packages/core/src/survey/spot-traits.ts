@@ -1,4 +1,4 @@
-import type { Layer } from './layers.js';
+import type { Layer } from '../raster/layers.js';
 import type { Spot } from './spots.js';
 
 /** What a spot is judged by. Grey levels are 0..255; lengths in px of its level. */

@@ -1,4 +1,4 @@
-import type { Plane } from './plane.js';
+import type { Plane } from '../raster/plane.js';
 
 /** A place that stands out from all sides, and the pixels that belong to it. */
 export interface Spot {

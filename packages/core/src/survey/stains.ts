@@ -1,6 +1,6 @@
-import { medianOf } from '../find/median.js';
-import type { Layer } from './layers.js';
-import type { Plane } from './plane.js';
+import { medianOf } from '../raster/median.js';
+import type { Layer } from '../raster/layers.js';
+import type { Plane } from '../raster/plane.js';
 import { piecesOf } from './pieces.js';
 import { MONOCHROME, toneCurveOf } from './tone-curve.js';
 

@@ -1,6 +1,6 @@
 import { linked } from './curves.js';
-import type { Plane } from './plane.js';
-import { boxMean } from './plane.js';
+import type { Plane } from '../raster/plane.js';
+import { boxMean } from '../raster/plane.js';
 import type { Profile } from './profile.js';
 import { profileOf } from './profile.js';
 import { ridgesOf } from './ridges.js';

@@ -1,7 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import type { FindingKind } from './finding.js';
-import type { Layer } from './layers.js';
-import { layerAt } from './layers.js';
+import type { Layer } from '../raster/layers.js';
+import { layerAt } from '../raster/layers.js';
 import type { Loss } from './losses.js';
 import { lossesOf } from './losses.js';
 import { pullsOf } from './pulls.js';

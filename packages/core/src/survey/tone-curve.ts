@@ -1,8 +1,8 @@
 import type { Lab } from '../colour/lab.js';
 import { labOfSrgb } from '../colour/lab.js';
-import { medianOf } from '../find/median.js';
-import type { Layer } from './layers.js';
-import { blurred } from './plane.js';
+import { medianOf } from '../raster/median.js';
+import type { Layer } from '../raster/layers.js';
+import { blurred } from '../raster/plane.js';
 
 /** The curve that ties colour to lightness in a print of one tone. */
 export interface ToneCurve {

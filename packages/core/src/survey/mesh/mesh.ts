@@ -1,5 +1,5 @@
-import type { Plane } from '../plane.js';
-import { sampleAt } from '../plane.js';
+import type { Plane } from '../../raster/plane.js';
+import { sampleAt } from '../../raster/plane.js';
 import type { Strand } from '../strands.js';
 import { crestsOf } from './crests.js';
 import type { Family } from './family.js';

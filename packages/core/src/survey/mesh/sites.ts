@@ -1,4 +1,4 @@
-import type { Plane } from '../plane.js';
+import type { Plane } from '../../raster/plane.js';
 import { strokePixels } from '../stroke-mask.js';
 import type { Mesh } from './mesh.js';
 

@@ -1,6 +1,6 @@
 import { middleOver } from '../running.js';
-import type { Plane } from '../plane.js';
-import { sampleAt } from '../plane.js';
+import type { Plane } from '../../raster/plane.js';
+import { sampleAt } from '../../raster/plane.js';
 import type { FamilyLine } from './lines.js';
 import { SPACING } from './lines.js';
 

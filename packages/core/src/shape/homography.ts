@@ -1,4 +1,4 @@
-import type { Point } from '../shape/site.js';
+import type { Point } from './site.js';
 import { solveSmall } from '../solve/small.js';
 
 /** A projective map of the plane, row by row; the last element is 1. */

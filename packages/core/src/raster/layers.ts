@@ -1,5 +1,5 @@
-import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
+import type { Raster } from './raster.js';
+import { colourChannels, whiteOf } from './raster.js';
 import type { Plane } from './plane.js';
 import { halved } from './plane.js';
 

@@ -1,0 +1,24 @@
+/** Entries of a lookup table less one: every 16-bit code has its own. */
+const LAST = 65535;
+
+/** A function on 0..1 as a table, so that every pixel costs the same whatever the function. */
+export type Lookup = Float32Array;
+
+export function lookupOf(f: (v: number) => number): Lookup {
+  const table = new Float32Array(LAST + 1);
+  for (let k = 0; k <= LAST; k++) table[k] = f(k / LAST);
+  return table;
+}
+
+/** Passes one channel of interleaved samples through a table, in place; between entries it is interpolated. */
+export function passThrough(data: Float32Array, table: Lookup, start: number, step: number): void {
+  for (let i = start; i < data.length; i += step) {
+    const t = data[i]! * LAST;
+    if (t <= 0) data[i] = table[0]!;
+    else if (t >= LAST) data[i] = table[LAST]!;
+    else {
+      const k = t | 0;
+      data[i] = table[k]! + (table[k + 1]! - table[k]!) * (t - k);
+    }
+  }
+}

@@ -1,0 +1,127 @@
+import type { Raster } from '../raster/raster.js';
+import { createRaster } from '../raster/raster.js';
+import { channelFunctions, colours } from './channel-acts.js';
+import { greyFrom, saturate, tone } from './colour-acts.js';
+import { focus } from './focus.js';
+import { flatten, lightStrokes } from './light-acts.js';
+import { lookupOf, passThrough } from './lookup.js';
+import { maskCoverage } from './mask.js';
+import { denoise, despeckle, grain } from './noise-acts.js';
+import { relief, sharpen } from './sharpen.js';
+import type { ToneAct, TonePlace, ToneStep } from './step.js';
+
+/** Steps that change anything. */
+export function activeSteps<S extends ToneStep>(steps: readonly S[]): S[] {
+  return steps.filter((s) => s.enabled && s.strength > 0);
+}
+
+/** Whether the steps turn a grey picture into a coloured one. */
+export function needsColour(steps: readonly ToneStep[]): boolean {
+  return activeSteps(steps).some((s) => colours(s.act));
+}
+
+/**
+ * px of the full picture that must be known round a region for its own pixels to be right.
+ * A region that is cut out without them is right in its middle only.
+ */
+export function reachOf(steps: readonly ToneStep[]): number {
+  return activeSteps(steps).reduce((sum, { act, mask }) => {
+    const feather = mask && mask.kind !== 'gradient' ? 1.5 * mask.feather + 2 : 0;
+    return sum + Math.ceil(Math.max(actReach(act), feather));
+  }, 0);
+}
+
+function actReach(act: ToneAct): number {
+  switch (act.kind) {
+    case 'sharpen':
+    case 'relief':
+      return 3 * act.radius + 2;
+    case 'denoise':
+      return 2 * act.radius + 1;
+    case 'despeckle':
+      return act.radius;
+    case 'grain':
+      return 1.5 * act.size + 2;
+    case 'focus':
+      return 1.5 * act.radius + 2;
+    default:
+      return 0;
+  }
+}
+
+/**
+ * A region passed through the tone stack, in order; each step counts by its strength and mask.
+ * @param region floats 0..1, 1 or 3 channels; 3 when {@link needsColour}. It is left as it is
+ */
+export function throughTones(region: Raster, steps: readonly ToneStep[], place: TonePlace): Raster {
+  const out = createRaster(region.width, region.height, region.channels, 'f32');
+  out.data.set(region.data);
+  for (const step of activeSteps(steps)) oneStep(out, step, place);
+  return out;
+}
+
+function oneStep(region: Raster, { act, strength, mask }: ToneStep, place: TonePlace): void {
+  const data = region.data as Float32Array;
+  const functions = channelFunctions(act);
+  if (functions && !mask) {
+    for (let c = 0; c < region.channels; c++) {
+      const f = functions[c as 0 | 1 | 2];
+      passThrough(
+        data,
+        lookupOf((v) => v + (f(v) - v) * strength),
+        c,
+        region.channels,
+      );
+    }
+    return;
+  }
+  const whole = strength === 1 && !mask;
+  const before = whole ? null : data.slice();
+  if (functions)
+    for (let c = 0; c < region.channels; c++)
+      passThrough(data, lookupOf(functions[c as 0 | 1 | 2]), c, region.channels);
+  else perform(region, act, place);
+  if (before) mix(region, before, strength, mask && maskCoverage(mask, region, place));
+}
+
+function mix(
+  { channels, data }: Raster,
+  before: Float32Array,
+  strength: number,
+  cover: Float32Array | null,
+): void {
+  for (let p = 0, i = 0; i < data.length; p++) {
+    const share = cover ? strength * cover[p]! : strength;
+    for (let c = 0; c < channels; c++, i++) data[i] = before[i]! + (data[i]! - before[i]!) * share;
+  }
+}
+
+/** An act that looks at more than one value of a pixel, or at more than one pixel. */
+function perform(region: Raster, act: ToneAct, place: TonePlace): void {
+  const data = region.data as Float32Array;
+  const colour = region.channels >= 3;
+  switch (act.kind) {
+    case 'flatten':
+      return flatten(region, act, place);
+    case 'saturation':
+      return colour ? saturate(data, act) : undefined;
+    case 'grey':
+      return colour ? greyFrom(data, act) : undefined;
+    case 'toning':
+      return colour ? tone(data, act) : undefined;
+    case 'strokes':
+      return lightStrokes(region, act, place);
+    case 'sharpen':
+      return sharpen(region, act, place.scale);
+    case 'relief':
+      return relief(region, act, place.scale);
+    case 'denoise':
+      return denoise(region, act, place.scale);
+    case 'despeckle':
+      return despeckle(region, act, place.scale);
+    case 'grain':
+      return grain(region, act, place);
+    case 'focus':
+      return focus(region, act, place);
+  }
+}

@@ -1,8 +1,8 @@
 import { crc32 } from 'node:zlib';
-import type { ExportFormat } from '@tersum/document';
+import type { FlatFormat } from '@tersum/document';
 
 /** Writes the density into an encoded PNG (pHYs) or JPEG (JFIF) at the container level; other formats stay as they are. */
-export function withDensity(file: Buffer, format: ExportFormat, ppi: number): Buffer {
+export function withDensity(file: Buffer, format: FlatFormat, ppi: number): Buffer {
   if (format === 'png') return intoPng(file, ppi);
   if (format === 'jpeg') return intoJpeg(file, ppi);
   return file;

@@ -1,6 +1,6 @@
 import type { Raster } from '@tersum/core';
 import { colourChannels, depthOf } from '@tersum/core';
-import type { ExportFormat } from '@tersum/document';
+import type { FlatFormat } from '@tersum/document';
 import sharp from 'sharp';
 import type { Baggage } from './carrier.js';
 import { carrierTiff } from './carrier.js';
@@ -14,7 +14,7 @@ import { withExif } from './exif.js';
  */
 export async function encode(
   raster: Raster,
-  format: ExportFormat,
+  format: FlatFormat,
   quality: number,
   baggage: Baggage,
 ): Promise<Buffer> {

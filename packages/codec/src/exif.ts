@@ -1,5 +1,5 @@
 import { crc32 } from 'node:zlib';
-import type { ExportFormat } from '@tersum/document';
+import type { FlatFormat } from '@tersum/document';
 
 const PREFIX = Buffer.from('Exif\0\0', 'latin1');
 const ORIENTATION = 0x0112;
@@ -14,7 +14,7 @@ const INCH = 2;
  */
 export function withExif(
   file: Buffer,
-  format: ExportFormat,
+  format: FlatFormat,
   exif: Buffer,
   ppi: number | null,
 ): Buffer {

@@ -1,0 +1,169 @@
+import type { Raster } from '@tersum/core';
+import { colourChannels, createRaster, depthOf, whiteOf } from '@tersum/core';
+import { XMLBuilder, XMLParser } from 'fast-xml-parser';
+import type { Zippable } from 'fflate';
+import { unzipSync, zipSync } from 'fflate';
+import sharp from 'sharp';
+import type { Baggage } from './carrier.js';
+import { encode } from './encode.js';
+import { UserProblem } from './problem.js';
+
+/** One layer of a layered file. */
+export interface OpenLayer {
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly visible: boolean;
+  /** 0..1 */
+  readonly opacity: number;
+  /** Four channels, or one or three where the layer is opaque. */
+  readonly raster: Raster;
+}
+
+/** A layered picture, the lowest layer first. */
+export interface LayeredPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly layers: readonly OpenLayer[];
+}
+
+const MIMETYPE = 'image/openraster';
+const THUMBNAIL = 256;
+/** PNG is packed already. */
+const STORED = { level: 0 } as const;
+
+/**
+ * Writes an OpenRaster file (freedesktop.org, "OpenRaster", baseline 0.0.6): the type first and stored, the layers as
+ * PNG at their own depth, the merged picture and a thumbnail.
+ * @param merged the picture as it is to be seen; tone steps and frame may be in it
+ */
+export async function encodeOpenRaster(
+  { width, height, layers }: LayeredPicture,
+  merged: Raster,
+  baggage: Baggage,
+): Promise<Uint8Array> {
+  const files: Zippable = { mimetype: [Buffer.from(MIMETYPE), STORED] };
+  const entries: object[] = [];
+  for (const [k, layer] of layers.entries()) {
+    const src = `data/layer${String(k).padStart(3, '0')}.png`;
+    const plain = { icc: baggage.icc, exif: null, ppi: null };
+    files[src] = [await encode(layer.raster, 'png', 100, plain), STORED];
+    entries.unshift({
+      '@name': layer.name,
+      '@src': src,
+      '@x': layer.x,
+      '@y': layer.y,
+      '@opacity': layer.opacity.toFixed(3),
+      '@visibility': layer.visible ? 'visible' : 'hidden',
+      '@composite-op': 'svg:src-over',
+    });
+  }
+  const ppi = baggage.ppi ? Math.round(baggage.ppi) : null;
+  files['stack.xml'] = Buffer.from(stackXml(width, height, ppi, entries));
+  const whole = await encode(merged, 'png', 100, { ...baggage, exif: null });
+  files['mergedimage.png'] = [whole, STORED];
+  const small = sharp(whole, { limitInputPixels: false })
+    .resize(THUMBNAIL, THUMBNAIL, { fit: 'inside', withoutEnlargement: true })
+    .toColourspace('srgb')
+    .png();
+  files['Thumbnails/thumbnail.png'] = [await small.toBuffer(), STORED];
+  return zipSync(files);
+}
+
+function stackXml(width: number, height: number, ppi: number | null, layers: object[]): string {
+  const builder = new XMLBuilder({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    format: true,
+    suppressEmptyNode: true,
+  });
+  return builder.build({
+    '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
+    image: {
+      '@version': '0.0.6',
+      '@w': width,
+      '@h': height,
+      ...(ppi ? { '@xres': ppi, '@yres': ppi } : {}),
+      stack: { layer: layers },
+    },
+  });
+}
+
+/** Reads an OpenRaster file with its layers. @throws UserProblem when it is none or lacks something */
+export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredPicture> {
+  const broken = new UserProblem(
+    422,
+    'This layered file is damaged: a part of it is missing. Write it again from where it came.',
+  );
+  let files: Record<string, Uint8Array>;
+  try {
+    files = unzipSync(bytes);
+  } catch {
+    throw broken;
+  }
+  const type = files['mimetype'];
+  if (!type || Buffer.from(type).toString().trim() !== MIMETYPE)
+    throw new UserProblem(415, 'This is not an OpenRaster file.');
+  const xml = files['stack.xml'];
+  if (!xml) throw broken;
+  const parser = new XMLParser({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    isArray: (name) => name === 'layer',
+  });
+  const { image } = parser.parse(Buffer.from(xml).toString()) as { image?: StackImage };
+  const listed = image?.stack?.layer ?? [];
+  const layers = await Promise.all(
+    [...listed].reverse().map(async (entry): Promise<OpenLayer> => {
+      const file = files[entry['@src'] ?? ''];
+      if (!file) throw broken;
+      return {
+        name: entry['@name'] ?? '',
+        x: Number(entry['@x'] ?? 0),
+        y: Number(entry['@y'] ?? 0),
+        visible: entry['@visibility'] !== 'hidden',
+        opacity: Number(entry['@opacity'] ?? 1),
+        raster: await rasterOf(file),
+      };
+    }),
+  );
+  return { width: Number(image?.['@w']), height: Number(image?.['@h']), layers };
+}
+
+interface StackImage {
+  readonly '@w'?: string;
+  readonly '@h'?: string;
+  readonly stack?: { readonly layer?: readonly Record<string, string>[] };
+}
+
+async function rasterOf(png: Uint8Array): Promise<Raster> {
+  const { channels, depth } = await sharp(png).metadata();
+  const deep = depth === 'ushort';
+  const grey = channels <= 2;
+  const { data, info } = await sharp(png, { ignoreIcc: true })
+    .toColourspace(deep ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb')
+    .raw({ depth: deep ? 'ushort' : 'uchar' })
+    .toBuffer({ resolveWithObject: true });
+  const raster = createRaster(
+    info.width,
+    info.height,
+    info.channels as 1 | 2 | 3 | 4,
+    deep ? 'u16' : 'u8',
+  );
+  new Uint8Array(raster.data.buffer).set(data);
+  return raster;
+}
+
+/** The part of a picture a mask covers, as a layer's samples: opaque inside, nothing outside. @param mask of the part's size */
+export function layerRaster(part: Raster, mask: Uint8Array): Raster {
+  const colours = colourChannels(part.channels);
+  const out = createRaster(part.width, part.height, colours === 3 ? 4 : 2, depthOf(part.data));
+  const white = whiteOf(part.data);
+  for (let p = 0; p < mask.length; p++) {
+    if (!mask[p]) continue;
+    for (let c = 0; c < colours; c++)
+      out.data[p * out.channels + c] = part.data[p * part.channels + c]!;
+    out.data[p * out.channels + colours] = white;
+  }
+  return out;
+}

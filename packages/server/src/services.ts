@@ -56,7 +56,15 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const findings = new FindingStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
-  const exports = new Exports(join(data, 'exports'), records, renderer, originals, pool, log);
+  const exports = new Exports(
+    join(data, 'exports'),
+    records,
+    renderer,
+    originals,
+    searches,
+    pool,
+    log,
+  );
   await exports.prepare();
   return {
     version: '0.1.0',

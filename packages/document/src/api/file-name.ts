@@ -8,6 +8,8 @@ const EXTENSIONS: Record<ExportFormat, string> = {
   tiff: 'tif',
   jpeg: 'jpg',
   webp: 'webp',
+  ora: 'ora',
+  zip: 'zip',
 };
 
 /**

@@ -4,7 +4,9 @@ import { PictureSchema } from '../schema/job.js';
 import { EditSchema } from '../schema/change.js';
 import { DonorSchema } from '../schema/donor.js';
 import { FillSchema, GuideSchema } from '../schema/fill.js';
+import { FrameSchema } from '../schema/frame.js';
 import { LayerSchema, RepairSchema } from '../schema/repair.js';
+import { ToneSchema } from '../schema/tone.js';
 
 const point = z.tuple([z.number().finite(), z.number().finite()]);
 
@@ -18,6 +20,8 @@ export const PictureRecordsSchema = z.object({
   jobTitle: z.string(),
   layers: z.array(LayerSchema).readonly(),
   repairs: z.array(RepairSchema).readonly(),
+  tones: z.array(ToneSchema).readonly(),
+  frames: z.array(FrameSchema).readonly(),
   /** Label of what undo would take back and redo do again; null when there is nothing. */
   undo: z.string().nullable(),
   redo: z.string().nullable(),
@@ -208,13 +212,22 @@ export const LineAnswerSchema = z.object({
     .nullable(),
 });
 
-export const EXPORT_FORMATS = ['png', 'tiff', 'jpeg', 'webp'] as const;
+/** Files of one picture without layers. */
+export const FLAT_FORMATS = ['png', 'tiff', 'jpeg', 'webp'] as const;
+export type FlatFormat = (typeof FLAT_FORMATS)[number];
+
+/** Everything that is written: ora is OpenRaster, with the repair layers over the original; zip is the job itself. */
+export const EXPORT_FORMATS = [...FLAT_FORMATS, 'ora', 'zip'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 export const ExportSchema = z.object({
   format: z.enum(EXPORT_FORMATS),
   /** 1..100, JPEG and WebP only. */
   quality: z.int().min(1).max(100).default(92),
+  /** Whether tone steps and frame are put in, or the repairs alone. */
+  finished: z.boolean().default(true),
+  /** Longest side the file is reduced to, px; null for its own. */
+  longest: z.int().min(16).max(100_000).nullable().default(null),
   /** Rule for the file name; see {@link fileNameOf}. */
   rule: z.string().trim().min(1, 'Write a rule for the file name.').max(200),
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Delta, Edit, LogEntry } from '../schema/change.js';
 import { shiftDonor } from '../schema/donor.js';
-import type { Records } from '../schema/repair.js';
+import type { Records } from '../schema/records.js';
 import { testId, testRecords, testRepair } from '../render/test-picture.js';
 import { historyOf } from './history.js';
 import { applyEdits, BadChange, deltasOf, repeat, reverse } from './records.js';

@@ -1,31 +1,37 @@
 import type { Delta, Edit } from '../schema/change.js';
-import type { Layer, Records, Repair } from '../schema/repair.js';
+import type { Records } from '../schema/records.js';
 
 /** A change that does not fit the records: the message says why, for the person. */
 export class BadChange extends Error {}
 
+/** Where the records of every kind are kept. */
+const SHELVES = {
+  layer: 'layers',
+  repair: 'repairs',
+  tone: 'tones',
+  frame: 'frames',
+} as const satisfies Record<Edit['entity'], keyof Records>;
+
 /** The records after `edits`. Records keep the order they had; new ones come last. @throws BadChange */
 export function applyEdits(records: Records, edits: readonly Edit[]): Records {
-  const layers = new Map(records.layers.map((l) => [l.id, l]));
-  const repairs = new Map(records.repairs.map((r) => [r.id, r]));
+  let after = records;
   for (const edit of edits) {
     if (edit.after && edit.after.id !== edit.id)
       throw new BadChange('A record cannot change its name.');
-    if (edit.entity === 'layer') put<Layer>(layers, edit.id, edit.after);
-    else put<Repair>(repairs, edit.id, edit.after);
+    after = put(after, edit);
   }
-  for (const repair of repairs.values())
-    if (!layers.has(repair.layerId)) throw new BadChange('Every repair needs a repair layer.');
-  return { layers: [...layers.values()], repairs: [...repairs.values()] };
+  const layers = new Set(after.layers.map((l) => l.id));
+  if (after.repairs.some((r) => !layers.has(r.layerId)))
+    throw new BadChange('Every repair needs a repair layer.');
+  if (after.frames.length > 1) throw new BadChange('A picture has one frame.');
+  return after;
 }
 
 /** What `edits` would change, with the state before; edits that change nothing are left out. */
 export function deltasOf(records: Records, edits: readonly Edit[]): Delta[] {
   return edits.flatMap((edit): Delta[] => {
-    const before =
-      edit.entity === 'layer'
-        ? (records.layers.find((l) => l.id === edit.id) ?? null)
-        : (records.repairs.find((r) => r.id === edit.id) ?? null);
+    const shelf: readonly { readonly id: string }[] = records[SHELVES[edit.entity]];
+    const before = shelf.find((r) => r.id === edit.id) ?? null;
     if (JSON.stringify(before) === JSON.stringify(edit.after)) return [];
     return [{ ...edit, before } as Delta];
   });
@@ -43,7 +49,14 @@ export function repeat(deltas: readonly Delta[]): Edit[] {
   return deltas.map(({ entity, id, after }) => ({ entity, id, after }) as Edit);
 }
 
-function put<T>(map: Map<string, T>, id: string, after: T | null): void {
-  if (after === null) map.delete(id);
-  else map.set(id, after);
+function put(records: Records, { entity, id, after }: Edit): Records {
+  const name = SHELVES[entity];
+  const shelf: readonly { readonly id: string }[] = records[name];
+  const at = shelf.findIndex((r) => r.id === id);
+  const next = [...shelf];
+  if (after === null) {
+    if (at >= 0) next.splice(at, 1);
+  } else if (at >= 0) next[at] = after;
+  else next.push(after);
+  return { ...records, [name]: next };
 }

@@ -1,4 +1,5 @@
-import type { Layer, Records, Repair } from '../schema/repair.js';
+import type { Layer, Repair } from '../schema/repair.js';
+import type { Records } from '../schema/records.js';
 
 /** Layers bottom to top. */
 export function layersInOrder(records: Records): Layer[] {

@@ -1,7 +1,9 @@
 import type { DonorMap, Raster } from '@tersum/core';
 import { createRaster, digest, packDonorMap, seededRandom } from '@tersum/core';
 import type { Method } from '../schema/method.js';
-import type { Records, Repair } from '../schema/repair.js';
+import type { Repair } from '../schema/repair.js';
+import type { Records } from '../schema/records.js';
+import { NO_RECORDS } from '../schema/records.js';
 import type { Site } from '../schema/site.js';
 import type { Patch } from './patch.js';
 import { replay } from './replay.js';
@@ -51,7 +53,11 @@ export function testRepair(
 }
 
 export function testRecords(repairs: readonly Repair[]): Records {
-  return { layers: [{ id: testId(2, 0), name: 'Repairs', visible: true, position: 0 }], repairs };
+  return {
+    ...NO_RECORDS,
+    layers: [{ id: testId(2, 0), name: 'Repairs', visible: true, position: 0 }],
+    repairs,
+  };
 }
 
 /** Does a walk's work on the spot, and counts it. */

@@ -7,7 +7,9 @@ import type { Donor } from '../schema/donor.js';
 import { shiftDonor } from '../schema/donor.js';
 import { plainFill } from '../schema/fill.js';
 import type { Method } from '../schema/method.js';
-import type { Records, Repair } from '../schema/repair.js';
+import type { Repair } from '../schema/repair.js';
+import type { Records } from '../schema/records.js';
+import { NO_RECORDS } from '../schema/records.js';
 import type { Site } from '../schema/site.js';
 import { activeRepairs } from './order.js';
 import { compose } from './patch.js';
@@ -149,13 +151,13 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
   },
 );
 const start: Records = {
+  ...NO_RECORDS,
   layers: Array.from({ length: LAYERS }, (_, n) => ({
     id: testId(2, n),
     name: `Layer ${n}`,
     visible: true,
     position: n,
   })),
-  repairs: [],
 };
 
 describe('walk', () => {

@@ -8,7 +8,8 @@ import {
   portionOf,
   unsurePlaces,
 } from '@tersum/core';
-import type { Records, Repair } from '../schema/repair.js';
+import type { Repair } from '../schema/repair.js';
+import type { Records } from '../schema/records.js';
 import { activeRepairs } from './order.js';
 import type { Patch } from './patch.js';
 import { readRects } from './replay.js';

@@ -1,10 +1,14 @@
 import { z } from 'zod';
+import { FrameSchema } from './frame.js';
 import { LayerSchema, RepairSchema } from './repair.js';
+import { ToneSchema } from './tone.js';
 
 /** One record after a change; null when the change takes it away. */
 export const EditSchema = z.discriminatedUnion('entity', [
   z.object({ entity: z.literal('layer'), id: z.uuid(), after: LayerSchema.nullable() }),
   z.object({ entity: z.literal('repair'), id: z.uuid(), after: RepairSchema.nullable() }),
+  z.object({ entity: z.literal('tone'), id: z.uuid(), after: ToneSchema.nullable() }),
+  z.object({ entity: z.literal('frame'), id: z.uuid(), after: FrameSchema.nullable() }),
 ]);
 export type Edit = z.infer<typeof EditSchema>;
 
@@ -29,6 +33,18 @@ export const DeltaSchema = z.discriminatedUnion('entity', [
     id: z.uuid(),
     before: RepairSchema.nullable(),
     after: RepairSchema.nullable(),
+  }),
+  z.object({
+    entity: z.literal('tone'),
+    id: z.uuid(),
+    before: ToneSchema.nullable(),
+    after: ToneSchema.nullable(),
+  }),
+  z.object({
+    entity: z.literal('frame'),
+    id: z.uuid(),
+    before: FrameSchema.nullable(),
+    after: FrameSchema.nullable(),
   }),
 ]);
 export type Delta = z.infer<typeof DeltaSchema>;

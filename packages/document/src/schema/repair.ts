@@ -37,9 +37,3 @@ export const LayerSchema = z.object({
   position: finite,
 });
 export type Layer = z.infer<typeof LayerSchema>;
-
-/** All records of one picture. */
-export interface Records {
-  readonly layers: readonly Layer[];
-  readonly repairs: readonly Repair[];
-}

@@ -1,10 +1,12 @@
 import type {
   Delta,
   FindingRecord,
+  Frame,
   KeptDonorDraft,
   Layer,
   Repair,
   SurveySettings,
+  Tone,
 } from '@tersum/document';
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
@@ -62,6 +64,20 @@ export const repairs = sqliteTable(
     data: text({ mode: 'json' }).$type<Repair>().notNull(),
   },
   (table) => [index('repairs_by_picture').on(table.pictureId)],
+);
+
+/** Steps of the tone stack and the frame: what is done to the picture once it is mended. */
+export const finishing = sqliteTable(
+  'finishing',
+  {
+    id: text().primaryKey(),
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    entity: text({ enum: ['tone', 'frame'] }).notNull(),
+    data: text({ mode: 'json' }).$type<Tone | Frame>().notNull(),
+  },
+  (table) => [index('finishing_by_picture').on(table.pictureId)],
 );
 
 /** Append-only: what was done, undone and done again. */

@@ -1,14 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, rm } from 'node:fs/promises';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { ExportRequest, ExportStatus } from '@tersum/document';
-import { fileNameOf } from '@tersum/document';
+import { fileNameOf, NO_RECORDS, patchLayers } from '@tersum/document';
 import type { Logger } from 'pino';
 import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
 import type { RecordStore } from '../store/records.js';
+import type { SearchStore } from '../store/searches.js';
+import { bundleOf } from './bundle.js';
 
 /** Flat files made from a picture, kept until the next start. */
 export class Exports {
@@ -19,6 +21,7 @@ export class Exports {
     private readonly records: RecordStore,
     private readonly renderer: Renderer,
     private readonly originals: Originals,
+    private readonly searches: SearchStore,
     private readonly pool: WorkPool,
     private readonly log: Logger,
   ) {}
@@ -66,14 +69,24 @@ export class Exports {
 
   private async make(pictureId: string, id: string, request: ExportRequest): Promise<void> {
     const row = this.records.picture(pictureId);
-    const { picture, patches } = await this.renderer.current(pictureId);
+    const { picture, patches, owners } = await this.renderer.current(pictureId);
+    const records = this.records.records(pictureId);
     this.note(id, { share: 0.3 });
+    const { format } = request;
+    if (format === 'zip') {
+      const zip = await bundleOf(pictureId, this.records, this.originals, this.searches);
+      await writeFile(this.pathOf(id), zip, { flush: true });
+      return this.note(id, { share: 1, state: 'ready' });
+    }
     await this.pool.run({
       kind: 'export',
       source: this.originals.pathOf(row.original),
       original: picture.raster,
       patches,
-      format: request.format,
+      layers: patchLayers(records, owners, patches),
+      finishing: request.finished ? records : NO_RECORDS,
+      longest: request.longest,
+      format,
       quality: request.quality,
       ppi: row.ppi,
       to: this.pathOf(id),

@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
 import type { Services } from '../services.js';
 import { fillRoutes } from './fills.js';
+import { finishRoutes } from './finish.js';
 import { guard } from './guard.js';
 import { jobRoutes } from './jobs.js';
 import { exportRoutes, pictureRoutes } from './pictures.js';
@@ -47,6 +48,7 @@ export function createApp(services: Services, pages: string | null, host: string
   app.use('/api/pictures', pictureRoutes(services));
   app.use('/api/pictures', fillRoutes(services));
   app.use('/api/pictures', surveyRoutes(services));
+  app.use('/api/pictures', finishRoutes(services));
   app.use('/api/exports', exportRoutes(services));
   app.use(
     '/api/{*rest}',

@@ -92,7 +92,7 @@ export function pictureRoutes(services: Services): Router {
   });
 
   router.get('/:id/view', async (req, res) => {
-    res.json((await renderer.current(req.params.id)).view);
+    res.json((await renderer.newest(req.params.id)).view);
   });
 
   router.get('/:id/events', (req, res) => {

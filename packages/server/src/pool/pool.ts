@@ -4,9 +4,7 @@ import type { DonorMap, Task } from '@tersum/core';
 import { Cancelled, NothingToCopy } from '@tersum/core';
 import { Piscina } from 'piscina';
 import { UserProblem } from '@tersum/codec';
-import type { Answer, Answers, Said, Wire, WorkerSetup, WorkerTask } from './tasks.js';
-
-type TaskOf<K extends WorkerTask['kind']> = Extract<WorkerTask, { kind: K }>;
+import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 
 /** Searches that take long: they are watched and can be ended. */
 type Watched = 'search' | 'variant';
@@ -23,6 +21,7 @@ const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
   'region',
   'line',
   'added',
+  'part',
 ]);
 
 /** Runs tasks on worker threads. Jobs are plain data, so another queue could take them over. */

@@ -1,15 +1,29 @@
-import type { DonorMap, LineRun, Point, Raster, Studied, Study } from '@tersum/core';
+import type {
+  DonorMap,
+  FoundPrint,
+  LineRun,
+  Point,
+  Quad,
+  Raster,
+  Rect,
+  Studied,
+  Study,
+  Tilt,
+  ToneAct,
+} from '@tersum/core';
 import type {
   AdviceAnswer,
   DonorWishes,
-  ExportFormat,
   FillPlace,
   FillVariant,
+  Finishing,
+  FlatFormat,
   FindingRecord,
   GroundOffer,
   Guide,
   Offer,
   Patch,
+  PatchLayer,
   Repair,
   ReplayInput,
   TwinOffer,
@@ -82,11 +96,36 @@ export type WorkerTask =
       readonly source: string;
       readonly original: Raster;
       readonly patches: readonly Patch[];
-      readonly format: ExportFormat;
+      /** The repair layers, the lowest first, for a layered file. */
+      readonly layers: readonly PatchLayer[];
+      readonly finishing: Finishing;
+      /** Longest side, px; null as it is. */
+      readonly longest: number | null;
+      readonly format: FlatFormat | 'ora';
       readonly quality: number;
       readonly ppi: number | null;
       readonly to: string;
+    }
+  | {
+      readonly kind: 'part';
+      readonly original: Raster;
+      readonly patches: readonly Patch[];
+      readonly rect: Rect;
+      readonly factor: number;
+    }
+  | { readonly kind: 'tilt'; readonly original: Raster }
+  | { readonly kind: 'prints'; readonly original: Raster }
+  | { readonly kind: 'fade'; readonly original: Raster; readonly patches: readonly Patch[] }
+  | {
+      readonly kind: 'cut';
+      readonly source: string;
+      readonly original: Raster;
+      readonly quad: Quad;
+      readonly ppi: number | null;
+      readonly to: string;
     };
+
+export type TaskOf<K extends WorkerTask['kind']> = Extract<WorkerTask, { kind: K }>;
 
 /** What each kind of task answers. A problem for the person travels as data, not as an error. */
 export interface Answers {
@@ -106,6 +145,11 @@ export interface Answers {
   study: Studied;
   findings: FindingRecord[];
   export: { readonly bytes: number };
+  part: Raster;
+  tilt: Tilt;
+  prints: FoundPrint[];
+  fade: ToneAct[];
+  cut: { readonly bytes: number };
 }
 
 export type Answer<K extends keyof Answers> =

@@ -3,12 +3,28 @@ import { open } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { workerData } from 'node:worker_threads';
 import type { Raster } from '@tersum/core';
-import { Cancelled, depthOf, frameOf, NothingToCopy, study } from '@tersum/core';
+import {
+  actsOf,
+  autoTone,
+  Cancelled,
+  depthOf,
+  frameOf,
+  NothingToCopy,
+  printsOn,
+  quadOf,
+  study,
+  throughMap,
+  tiltOf,
+  uprightPrint,
+} from '@tersum/core';
 import {
   addedRecord,
   compose,
   displayPyramid,
+  finished,
   findingRecords,
+  layerOf,
+  reducedPart,
   replay,
   searchAdvice,
   searchDonorMap,
@@ -21,11 +37,21 @@ import {
   searchTwins,
   searchVariant,
 } from '@tersum/document';
-import type { SearchHelp } from '@tersum/document';
+import type { FlatFormat, SearchHelp } from '@tersum/document';
 import { ThreadCrew } from '@tersum/threads';
 import sharp from 'sharp';
-import { decode, encode, readMetadata, shareBytes, sharedRaster, UserProblem } from '@tersum/codec';
-import type { Answer, Answers, Said, Wire, WorkerSetup, WorkerTask } from './tasks.js';
+import type { Baggage } from '@tersum/codec';
+import {
+  decode,
+  encode,
+  encodeOpenRaster,
+  layerRaster,
+  readMetadata,
+  shareBytes,
+  sharedRaster,
+  UserProblem,
+} from '@tersum/codec';
+import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
@@ -80,21 +106,82 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return study(task.original, task.work);
     case 'findings':
       return findingRecords(task.original, task.studied, randomUUID);
+    case 'part':
+      return toShared(reducedPart(task.original, task.patches, task.rect, task.factor));
+    case 'tilt':
+      return tiltOf(task.original);
+    case 'prints':
+      return printsOn(task.original);
+    case 'fade':
+      return actsOf(autoTone(compose(task.original, task.patches, frameOf(task.original))));
+    case 'cut':
+      return save(task, uprightPrint(task.original, task.quad), 'tiff', 100);
     case 'export': {
-      const { icc, exif } = await readMetadata(task.source);
-      const raster = compose(task.original, task.patches, frameOf(task.original));
-      const baggage = { icc: icc ?? null, exif: exif ?? null, ppi: task.ppi };
-      const file = await encode(raster, task.format, task.quality, baggage);
-      const handle = await open(task.to, 'w');
-      try {
-        await handle.writeFile(file);
-        await handle.sync();
-      } finally {
-        await handle.close();
-      }
-      return { bytes: file.length };
+      const whole = finished(task.original, task.patches, task.finishing);
+      const { format } = task;
+      if (format === 'ora') return saveLayered(task, whole);
+      return save(task, reduced(whole, task.longest), format, task.quality);
     }
   }
+}
+
+/** Writes a picture file with what came along with its source. */
+async function save(
+  {
+    source,
+    ppi,
+    to,
+  }: { readonly source: string; readonly ppi: number | null; readonly to: string },
+  raster: Raster,
+  format: FlatFormat,
+  quality: number,
+): Promise<{ bytes: number }> {
+  return keep(to, await encode(raster, format, quality, await baggageOf(source, ppi)));
+}
+
+/** Writes the original, the repair layers and the merged picture as one layered file. */
+async function saveLayered(
+  { source, ppi, to, original, layers }: TaskOf<'export'>,
+  merged: Raster,
+): Promise<{ bytes: number }> {
+  const { width, height } = original;
+  const stack = layers.flatMap(({ name, patches }) => {
+    const part = layerOf(original, patches);
+    if (!part) return [];
+    const { rect, mask, samples } = part;
+    const raster = layerRaster(samples, mask);
+    return [{ name, x: rect.x, y: rect.y, visible: true, opacity: 1, raster }];
+  });
+  const base = { name: 'Original', x: 0, y: 0, visible: true, opacity: 1, raster: original };
+  const picture = { width, height, layers: [base, ...stack] };
+  return keep(to, await encodeOpenRaster(picture, merged, await baggageOf(source, ppi)));
+}
+
+async function baggageOf(source: string, ppi: number | null): Promise<Baggage> {
+  const { icc, exif } = await readMetadata(source);
+  return { icc: icc ?? null, exif: exif ?? null, ppi };
+}
+
+/** Writes a file; it is on disk when this returns. */
+async function keep(to: string, file: Uint8Array): Promise<{ bytes: number }> {
+  const handle = await open(to, 'w');
+  try {
+    await handle.writeFile(file);
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+  return { bytes: file.length };
+}
+
+/** A picture made smaller so that its longer side is `longest` px; smaller ones stay as they are. */
+function reduced(raster: Raster, longest: number | null): Raster {
+  const now = Math.max(raster.width, raster.height);
+  if (longest === null || longest >= now) return raster;
+  const [width, height] = [raster.width, raster.height].map((v) =>
+    Math.max(1, Math.round((v * longest) / now)),
+  ) as [number, number];
+  return throughMap(raster, quadOf(frameOf(raster)), width, height);
 }
 
 /** Several searches run at once; more threads than this for each would only wait for one another. */

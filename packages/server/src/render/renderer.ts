@@ -128,6 +128,16 @@ export class Renderer {
     return shown;
   }
 
+  /** As {@link current}, but when a change ends a rendering, that of the change is waited for instead. */
+  async newest(id: string): Promise<Shown> {
+    for (;;)
+      try {
+        return await this.current(id);
+      } catch (error) {
+        if (!(error instanceof Cancelled)) throw error;
+      }
+  }
+
   /**
    * Begins to compute what a change will show while the change is still being kept: what comes of it is found by
    * the rendering that follows. Searches wait for the record.

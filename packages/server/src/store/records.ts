@@ -1,16 +1,26 @@
-import type { Change, Delta, Edit, Picture, PictureRecords, Records } from '@tersum/document';
+import type {
+  Change,
+  Delta,
+  Edit,
+  Layer,
+  Picture,
+  PictureRecords,
+  Records,
+} from '@tersum/document';
 import {
   applyEdits,
   BadChange,
   deltasOf,
+  FrameSchema,
   historyOf,
   repeat,
   RepairSchema,
   reverse,
+  ToneSchema,
 } from '@tersum/document';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
-import { changes, jobs, layers, pictures, repairs } from '../db/schema.js';
+import { changes, finishing, jobs, layers, pictures, repairs } from '../db/schema.js';
 import { UserProblem } from '@tersum/codec';
 import { Lru } from '../render/lru.js';
 
@@ -135,23 +145,28 @@ function findPicture(tx: Tx | Db, id: string): Picture {
 }
 
 function readRecords(tx: Tx | Db, id: string): Records {
-  const order = { layers: asc(layers.id), repairs: asc(repairs.id) };
+  const dataOf = (table: typeof layers | typeof repairs): unknown[] =>
+    tx
+      .select({ data: table.data })
+      .from(table)
+      .where(eq(table.pictureId, id))
+      .orderBy(asc(table.id))
+      .all()
+      .map((row) => row.data);
+  const finish = tx
+    .select({ entity: finishing.entity, data: finishing.data })
+    .from(finishing)
+    .where(eq(finishing.pictureId, id))
+    .orderBy(asc(finishing.id))
+    .all();
+  const finishOf = (entity: 'tone' | 'frame'): unknown[] =>
+    finish.filter((row) => row.entity === entity).map((row) => row.data);
   return {
-    layers: tx
-      .select({ data: layers.data })
-      .from(layers)
-      .where(eq(layers.pictureId, id))
-      .orderBy(order.layers)
-      .all()
-      .map((row) => row.data),
-    repairs: tx
-      .select({ data: repairs.data })
-      .from(repairs)
-      .where(eq(repairs.pictureId, id))
-      .orderBy(order.repairs)
-      .all()
-      // Records of older versions lack what came later: the schema fills it in.
-      .map((row) => RepairSchema.parse(row.data)),
+    layers: dataOf(layers) as Layer[],
+    // Records of older versions lack what came later: the schema fills it in.
+    repairs: dataOf(repairs).map((data) => RepairSchema.parse(data)),
+    tones: finishOf('tone').map((data) => ToneSchema.parse(data)),
+    frames: finishOf('frame').map((data) => FrameSchema.parse(data)),
   };
 }
 
@@ -187,24 +202,34 @@ function perform(tx: Tx, pictureId: string, before: Records, edits: readonly Edi
     if (error instanceof BadChange) throw new UserProblem(422, error.message);
     throw error;
   }
-  for (const edit of edits) {
-    const table = edit.entity === 'layer' ? layers : repairs;
-    const owner = tx.select({ of: table.pictureId }).from(table).where(eq(table.id, edit.id)).get();
-    if (owner && owner.of !== pictureId)
-      throw new UserProblem(422, 'This record belongs to another picture.');
-    if (edit.after === null) tx.delete(table).where(eq(table.id, edit.id)).run();
-    else if (edit.entity === 'layer')
-      tx.insert(layers)
-        .values({ id: edit.id, pictureId, data: edit.after })
-        .onConflictDoUpdate({ target: layers.id, set: { data: edit.after } })
-        .run();
-    else
-      tx.insert(repairs)
-        .values({ id: edit.id, pictureId, data: edit.after })
-        .onConflictDoUpdate({ target: repairs.id, set: { data: edit.after } })
-        .run();
-  }
+  for (const edit of edits) write(tx, pictureId, edit);
   return after;
+}
+
+const TABLES = { layer: layers, repair: repairs, tone: finishing, frame: finishing } as const;
+
+function write(tx: Tx, pictureId: string, { entity, id, after }: Edit): void {
+  const table = TABLES[entity];
+  const owner = tx.select({ of: table.pictureId }).from(table).where(eq(table.id, id)).get();
+  if (owner && owner.of !== pictureId)
+    throw new UserProblem(422, 'This record belongs to another picture.');
+  if (after === null) return void tx.delete(table).where(eq(table.id, id)).run();
+  const place = { id, pictureId };
+  if (entity === 'layer')
+    tx.insert(layers)
+      .values({ ...place, data: after })
+      .onConflictDoUpdate({ target: layers.id, set: { data: after } })
+      .run();
+  else if (entity === 'repair')
+    tx.insert(repairs)
+      .values({ ...place, data: after })
+      .onConflictDoUpdate({ target: repairs.id, set: { data: after } })
+      .run();
+  else
+    tx.insert(finishing)
+      .values({ ...place, entity, data: after })
+      .onConflictDoUpdate({ target: finishing.id, set: { data: after } })
+      .run();
 }
 
 function append(

@@ -25,6 +25,15 @@ export class SearchStore {
     return this.remember(search, { map, hash: row.map, below: row.below });
   }
 
+  /** A search's donor map as it is stored. */
+  async packed(
+    search: string,
+  ): Promise<{ hash: string; below: string; bytes: Uint8Array } | undefined> {
+    const row = this.db.select().from(searches).where(eq(searches.id, search)).get();
+    if (!row) return undefined;
+    return { hash: row.map, below: row.below, bytes: await this.maps.read(row.map) };
+  }
+
   async keep(search: string, map: DonorMap, below: string): Promise<FoundMap> {
     const hash = await this.maps.write(deflateSync(packDonorMap(map), { level: 4 }));
     this.db

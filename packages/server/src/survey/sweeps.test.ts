@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { DocketFinding, Records } from '@tersum/document';
-import { RepairSchema } from '@tersum/document';
+import { NO_RECORDS, RepairSchema } from '@tersum/document';
 import { sweepOf, takenOut } from './sweeps.js';
 
 const finding = (kind: DocketFinding['kind'], x: number, parts = 1): DocketFinding => ({
@@ -36,7 +36,7 @@ const finding = (kind: DocketFinding['kind'], x: number, parts = 1): DocketFindi
   repairId: null,
 });
 
-const empty: Records = { layers: [], repairs: [] };
+const empty: Records = NO_RECORDS;
 
 describe('sweeps', () => {
   test('one repair a kind, each on a layer of its own name, all of them sound records', () => {
@@ -54,13 +54,14 @@ describe('sweeps', () => {
 
   test('a layer of the kind is used again, and the new repair lies on top of it', () => {
     const layer = { id: randomUUID(), name: 'Specks', visible: true, position: 3 };
-    const first = sweepOf({ layers: [layer], repairs: [] }, [finding('specks', 0)]);
+    const first = sweepOf({ ...NO_RECORDS, layers: [layer] }, [finding('specks', 0)]);
     expect(first.edits).toHaveLength(1);
     const [edit] = first.edits;
     const repair = edit!.entity === 'repair' ? edit!.after! : null;
     expect(repair!.layerId).toBe(layer.id);
-    const next = sweepOf({ layers: [layer], repairs: [repair!] }, [finding('specks', 50)])
-      .edits[0]!;
+    const next = sweepOf({ ...NO_RECORDS, layers: [layer], repairs: [repair!] }, [
+      finding('specks', 50),
+    ]).edits[0]!;
     expect(next.entity === 'repair' && next.after!.position).toBeGreaterThan(repair!.position);
   });
 

@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { ToneActSchema } from '../schema/tone.js';
+
+const point = z.tuple([z.number().finite(), z.number().finite()]);
+const quad = z.tuple([point, point, point, point]);
+
+/** A part of the mended picture that is asked for: full px, and how many of them a pixel stands for. */
+export const PartQuerySchema = z.object({
+  x: z.coerce.number().int().min(0),
+  y: z.coerce.number().int().min(0),
+  width: z.coerce.number().int().min(1),
+  height: z.coerce.number().int().min(1),
+  factor: z.coerce.number().int().min(1).max(64),
+});
+export type PartQuery = z.infer<typeof PartQuerySchema>;
+
+/** Most pixels one part may have. */
+export const MOST_PART = 4_000_000;
+
+/** How far a picture stands turned, by its level and plumb lines. */
+export const TiltAnswerSchema = z.object({ angle: z.number(), clearness: z.number() });
+
+/** Prints that lie in a picture, in reading order. */
+export const PrintsAnswerSchema = z.object({
+  prints: z.array(z.object({ quad, edges: z.int().min(0).max(4) })),
+});
+export type PrintsAnswer = z.infer<typeof PrintsAnswerSchema>;
+
+/** Acts that undo a print's fading as it was measured. */
+export const FadeAnswerSchema = z.object({ acts: z.array(ToneActSchema) });
+
+/** Prints to be made pictures of their own. */
+export const SplitSchema = z.object({ quads: z.array(quad).min(1).max(60) });

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { FrameSchema } from './frame.js';
+import { PictureSchema } from './job.js';
+import { LayerSchema, RepairSchema } from './repair.js';
+import { ToneSchema } from './tone.js';
+
+/** Where the parts of a delivered job lie in its zip. */
+export const BUNDLE = {
+  job: 'job.json',
+  original: (hash: string): string => `originals/${hash}`,
+  map: (hash: string): string => `maps/${hash}`,
+} as const;
+
+/**
+ * A picture's job as it travels: `job.json` beside the original files and the donor maps, all named by their hashes.
+ * Rendered again anywhere it gives the same samples, since nothing is searched anew.
+ */
+export const BundleSchema = z.object({
+  format: z.literal('tersum-job'),
+  version: z.literal(1),
+  picture: PictureSchema,
+  layers: z.array(LayerSchema),
+  repairs: z.array(RepairSchema),
+  tones: z.array(ToneSchema),
+  frames: z.array(FrameSchema),
+  /** What each fill's search ended in: the hash of its donor map, and what lay below it. */
+  searches: z.record(z.string(), z.object({ map: z.string(), below: z.string() })),
+  /** Originals of other pictures that repairs copy from, by picture. */
+  elsewhere: z.record(z.string(), z.string()),
+});
+export type Bundle = z.infer<typeof BundleSchema>;

@@ -1,0 +1,67 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { UserProblem } from '@tersum/codec';
+import { MOST_PART, PartQuerySchema, SplitSchema } from '@tersum/document';
+import { Router } from 'express';
+import type { Services } from '../services.js';
+import { bodyOf } from './problems.js';
+
+/** What finishing a picture needs: its mended pixels in parts, and what can be measured of it. */
+export function finishRoutes(services: Services): Router {
+  const { records, renderer, originals, pool, intake, folders } = services;
+  const router = Router();
+  const originalOf = async (id: string) =>
+    (await originals.get(records.picture(id).original)).raster;
+
+  /** Samples of 16 bits, little-endian, 1 or 3 a pixel; the size stands in the headers. */
+  router.get('/:id/part', async (req, res) => {
+    const { factor, ...rect } = PartQuerySchema.parse(req.query);
+    if ((rect.width / factor) * (rect.height / factor) > MOST_PART)
+      throw new UserProblem(400, 'This part is too large to be sent at once.');
+    const { picture, patches } = await renderer.newest(req.params.id);
+    const part = await pool.run({
+      kind: 'part',
+      original: picture.raster,
+      patches,
+      rect,
+      factor,
+    });
+    const { data, width, height, channels } = part;
+    res
+      .set('Cache-Control', 'no-store')
+      .set('X-Part', `${width} ${height} ${channels}`)
+      .type('application/octet-stream')
+      .send(Buffer.from(data.buffer, data.byteOffset, data.byteLength));
+  });
+
+  router.post('/:id/tilt', async (req, res) => {
+    res.json(await pool.run({ kind: 'tilt', original: await originalOf(req.params.id) }));
+  });
+
+  router.post('/:id/prints', async (req, res) => {
+    const original = await originalOf(req.params.id);
+    res.json({ prints: await pool.run({ kind: 'prints', original }) });
+  });
+
+  router.post('/:id/fade', async (req, res) => {
+    const { picture, patches } = await renderer.newest(req.params.id);
+    res.json({ acts: await pool.run({ kind: 'fade', original: picture.raster, patches }) });
+  });
+
+  /** Makes every print a picture of its own in the same job. */
+  router.post('/:id/split', async (req, res) => {
+    const { quads } = bodyOf(SplitSchema, req);
+    const row = records.picture(req.params.id);
+    const original = await originalOf(req.params.id);
+    const pictures = [];
+    for (const [k, quad] of quads.entries()) {
+      const to = join(folders.incoming, randomUUID());
+      const source = originals.pathOf(row.original);
+      await pool.run({ kind: 'cut', source, original, quad, ppi: row.ppi, to });
+      const name = `${row.name.replace(/\.[^.]*$/, '')} ${k + 1}.tif`;
+      pictures.push(await intake.take(row.jobId, to, name));
+    }
+    res.status(201).json({ pictures });
+  });
+  return router;
+}

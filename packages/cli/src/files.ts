@@ -4,10 +4,10 @@ import type { Decoded } from '@tersum/codec';
 import { decode, encode, readMetadata } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { depthOf } from '@tersum/core';
-import type { ExportFormat } from '@tersum/document';
+import type { FlatFormat } from '@tersum/document';
 import { BadUsage } from './usage.js';
 
-const FORMATS: Record<string, ExportFormat> = {
+const FORMATS: Record<string, FlatFormat> = {
   '.png': 'png',
   '.tif': 'tiff',
   '.tiff': 'tiff',

@@ -2,7 +2,12 @@ import { isUserProblem } from '@tersum/codec';
 import { fillCommand } from './fill.js';
 import { cloneCommand, graftCommand } from './copy.js';
 import { findCommand } from './find.js';
+import { levelCommand } from './level.js';
 import { mendCommand } from './mend.js';
+import { renderCommand } from './render.js';
+import { splitCommand } from './split.js';
+import { straightenCommand } from './straighten.js';
+import { unglareCommand } from './unglare.js';
 import { BadUsage } from './usage.js';
 
 /** What a thread of a survey runs; beside this file in the bundle. */
@@ -14,6 +19,11 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   graft: graftCommand,
   find: (args) => findCommand(args, STUDY),
   mend: (args) => mendCommand(args, STUDY),
+  split: splitCommand,
+  straighten: straightenCommand,
+  level: levelCommand,
+  unglare: unglareCommand,
+  render: renderCommand,
 };
 
 const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
@@ -28,8 +38,19 @@ const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
   find IN [--kinds specks,lines,creases,losses,stains,ink,wires,mesh,pulls] [--sensitivity 0..1]
         [--out-mask MASK] [--threads N] --json FILE
         the findings with their measures and advice; MASK is their union
-  mend IN --out OUT [--policy documentary|picture] [--kinds ...] [--sensitivity 0..1] [--seed N] [--threads N]
+  mend IN --out OUT [--policy documentary|picture] [--layers OUT.ora] [--kinds ...] [--sensitivity 0..1]
+        [--seed N] [--threads N]
         finds, advises, mends; documentary leaves what stood before the camera. Stains are reported and left
+  split BED --out-dir DIR [--json FILE]
+        every print on a scanner's bed, straightened, in reading order
+  straighten IN --out OUT [--angle DEG] [--json FILE]
+        turned back by the tilt of its level and plumb lines; DEG is counter-clockwise
+  level IN --out OUT [--auto] [--clip PCT] [--channel auto|r|g|b|all]
+        black and white points; --auto undoes fading and uneven light
+  unglare SHOT... --out OUT [--json FILE]
+        one print photographed two to five times with the light elsewhere; in the first shot's frame
+  render JOB.zip --out OUT [--json FILE]
+        a delivered job, rendered again to the same samples
 `;
 
 /** Runs one command. @returns the exit code: 0 done, 2 bad usage or input, 1 anything else */

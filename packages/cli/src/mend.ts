@@ -1,15 +1,27 @@
-import type { Finding, FindingKind, Policy } from '@tersum/core';
-import { adviseAll, grownMask, kindsUnder, maskBox, paste } from '@tersum/core';
+import { writeFile } from 'node:fs/promises';
+import { encodeOpenRaster, layerRaster, readMetadata } from '@tersum/codec';
+import type { Finding, FindingKind, Policy, Raster } from '@tersum/core';
+import {
+  adviseAll,
+  crop,
+  FINDING_KINDS,
+  grownMask,
+  kindsUnder,
+  maskBox,
+  paste,
+} from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { Meter, readPicture, writePicture, writeReport } from './files.js';
 import { fillMask } from './fill.js';
 import { kindsOf } from './find.js';
+import { cropMask } from './masks.js';
 import { surveyed } from './survey.js';
 import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
   out: { type: 'string' },
   policy: { type: 'string' },
+  layers: { type: 'string' },
   kinds: { type: 'string' },
   sensitivity: { type: 'string' },
   seed: { type: 'string' },
@@ -51,7 +63,10 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
       );
       return { findings, mended, result: paste(picture, variants[0]!.part, window) };
     });
-    await meter.time('save', () => writePicture(out, result, input, ppi));
+    await meter.time('save', async () => {
+      await writePicture(out, result, input, ppi);
+      if (values.layers) await writeLayers(values.layers, picture, result, mended, input, ppi);
+    });
     const advice = adviseAll(findings, picture);
     await writeReport(values.json, {
       command: 'mend',
@@ -69,6 +84,40 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
   } finally {
     await crew.close();
   }
+}
+
+/** The original, and a layer for every kind of finding that was mended. */
+async function writeLayers(
+  path: string,
+  picture: Raster,
+  result: Raster,
+  mended: readonly Finding[],
+  input: string,
+  ppi: number | null,
+): Promise<void> {
+  const { width, height } = picture;
+  const claimed = new Uint8Array(width * height);
+  const layers = FINDING_KINDS.flatMap((kind) => {
+    const mask = new Uint8Array(width * height);
+    for (const finding of mended) if (finding.kind === kind) cover(mask, finding, width);
+    for (let p = 0; p < mask.length; p++) {
+      if (claimed[p]) mask[p] = 0;
+      else if (mask[p]) claimed[p] = 1;
+    }
+    const box = maskBox(mask, width);
+    if (!box) return [];
+    const raster = layerRaster(crop(result, box), cropMask(mask, width, box));
+    return [{ name: kind, x: box.x, y: box.y, visible: true, opacity: 1, raster }];
+  });
+  const original = { name: 'original', x: 0, y: 0, visible: true, opacity: 1, raster: picture };
+  const { icc } = await readMetadata(input);
+  const baggage = { icc: icc ?? null, exif: null, ppi };
+  const file = await encodeOpenRaster(
+    { width, height, layers: [original, ...layers] },
+    result,
+    baggage,
+  );
+  await writeFile(path, file);
 }
 
 function policyOf(value: string | undefined): Policy {

@@ -9,12 +9,18 @@ type Options = NonNullable<ParseArgsConfig['options']>;
 
 /** Reads one input file and options. @throws BadUsage */
 export function readArguments<T extends Options>(args: string[], options: T) {
+  const { inputs, values } = readMany(args, options);
+  const [input, ...more] = inputs;
+  if (more.length) throw new BadUsage(`one picture at a time; '${more[0]}' is too many`);
+  return { input: input!, values };
+}
+
+/** Reads one or more input files and options. @throws BadUsage */
+export function readMany<T extends Options>(args: string[], options: T) {
   try {
     const { values, positionals } = parseArgs({ args, options, allowPositionals: true });
-    const [input, ...more] = positionals;
-    if (!input) throw new BadUsage('name the picture to work on');
-    if (more.length) throw new BadUsage(`one picture at a time; '${more[0]}' is too many`);
-    return { input, values };
+    if (!positionals.length) throw new BadUsage('name the picture to work on');
+    return { inputs: positionals, values };
   } catch (error) {
     throw error instanceof BadUsage ? error : new BadUsage((error as Error).message);
   }

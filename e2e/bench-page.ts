@@ -73,7 +73,10 @@ export class BenchPage {
   }
 
   /** Exports through the window and gives back the file. */
-  async export(format: 'PNG' | 'TIFF' | 'JPEG' | 'WebP', to: string): Promise<string> {
+  async export(
+    format: 'PNG' | 'TIFF' | 'JPEG' | 'WebP' | 'OpenRaster' | 'Job',
+    to: string,
+  ): Promise<string> {
     await this.press('Export');
     await this.choose(format);
     await this.press('Make file');

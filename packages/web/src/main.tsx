@@ -6,6 +6,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { BenchPage } from './bench/BenchPage.js';
+import { FinishPage } from './finish/FinishPage.js';
 import { JobsPage } from './jobs/JobsPage.js';
 import { GlobalStyle } from './look/GlobalStyle.js';
 import { LostPage } from './look/LostPage.js';
@@ -13,6 +14,7 @@ import { LostPage } from './look/LostPage.js';
 const router = createBrowserRouter([
   { path: '/', element: <JobsPage />, errorElement: <LostPage /> },
   { path: '/bench/:pictureId', element: <BenchPage />, errorElement: <LostPage /> },
+  { path: '/finish/:pictureId', element: <FinishPage />, errorElement: <LostPage /> },
   { path: '*', element: <LostPage /> },
 ]);
 

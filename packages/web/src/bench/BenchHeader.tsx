@@ -1,7 +1,7 @@
 import { format, parseISO } from 'date-fns';
 import { Download, Keyboard, Redo2, Undo2 } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import styled from 'styled-components';
 import { Figure, MainPush, Push, Quiet } from '../look/parts.js';
 import { look } from '../look/theme.js';
@@ -30,6 +30,12 @@ export function BenchHeader() {
           </>
         )}
       </nav>
+      {records && (
+        <Rooms aria-label="Rooms of this picture">
+          <NavLink to={`/bench/${records.picture.id}`}>Bench</NavLink>
+          <NavLink to={`/finish/${records.picture.id}`}>Finish</NavLink>
+        </Rooms>
+      )}
       <Saved aria-live="polite">
         {saving ? (
           'saving…'
@@ -89,6 +95,26 @@ const Bar = styled.header`
     strong {
       font-weight: 600;
     }
+  }
+`;
+
+const Rooms = styled.div.attrs({ role: 'navigation' })`
+  display: flex;
+  align-self: stretch;
+  gap: 4px;
+  margin-right: 12px;
+  a {
+    display: grid;
+    place-items: center;
+    padding: 0 10px;
+    color: ${look.inkSoft};
+    text-decoration: none;
+    border-bottom: 2px solid transparent;
+  }
+  a[aria-current='page'] {
+    color: ${look.ink};
+    font-weight: 600;
+    border-bottom-color: ${look.done};
   }
 `;
 

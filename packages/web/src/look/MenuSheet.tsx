@@ -9,6 +9,8 @@ export const List = styled(Menu)`
   border-radius: ${look.corner};
   padding: 4px;
   min-width: 180px;
+  max-height: calc(100vh - 160px);
+  overflow: auto;
   outline: none;
 `;
 

@@ -15,6 +15,8 @@ const NAMES: Record<ExportFormat, string> = {
   tiff: 'TIFF',
   jpeg: 'JPEG',
   webp: 'WebP',
+  ora: 'OpenRaster',
+  zip: 'Job',
 };
 const RULE_KEY = 'tersum.export.rule';
 
@@ -23,6 +25,8 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
   const records = useBenchState((s) => s.records);
   const [format, setFormat] = useState<ExportFormat>('png');
   const [quality, setQuality] = useState(92);
+  const [finished, setFinished] = useState(true);
+  const [longest, setLongest] = useState<number | null>(null);
   const [rule, setRule] = useState(localStorage.getItem(RULE_KEY) ?? DEFAULT_RULE);
   const [status, setStatus] = useState<ExportStatus | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -38,6 +42,8 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
   }, [id, working]);
 
   if (!records) return null;
+  const toFinish = records.tones.length > 0 || records.frames.length > 0;
+  const whole = format === 'ora' || format === 'zip';
   const lossy = format === 'jpeg' || format === 'webp';
   const facts = {
     job: records.jobTitle,
@@ -48,7 +54,15 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
     setProblem(null);
     localStorage.setItem(RULE_KEY, rule);
     try {
-      setStatus(await postExport(records.picture.id, { format, quality, rule }));
+      setStatus(
+        await postExport(records.picture.id, {
+          format,
+          quality,
+          rule,
+          finished: true,
+          longest: null,
+        }),
+      );
     } catch (error) {
       setProblem(messageOf(error));
     }
@@ -76,11 +90,49 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
         <Caption>
           {lossy
             ? '8 bits a channel, smaller, not exact.'
-            : `${records.picture.bits} bits a channel. Outside all repairs every pixel is the original’s, exactly.`}
+            : format === 'zip'
+              ? 'Original, records and donor maps: opens elsewhere and renders to the same pixels.'
+              : format === 'ora'
+                ? 'The original with every repair layer over it, and the picture as it is seen.'
+                : toFinish && finished
+                  ? `${records.picture.bits} bits a channel, with tone steps and frame.`
+                  : `${records.picture.bits} bits a channel. Outside all repairs every pixel is the original’s, exactly.`}
         </Caption>
       </Field>
       {lossy && (
         <Dial label="Quality" unit="" least={1} most={100} value={quality} onChange={setQuality} />
+      )}
+      {toFinish && format !== 'zip' && (
+        <Field as="div">
+          <span>Tone steps and frame</span>
+          <Choices
+            aria-label="Tone steps and frame"
+            selectionMode="single"
+            disallowEmptySelection
+            selectedKeys={[finished ? 'in' : 'out']}
+            onSelectionChange={(keys) => {
+              setFinished([...keys][0] === 'in');
+              setStatus(null);
+            }}
+          >
+            <Choice id="in">Put in</Choice>
+            <Choice id="out">Repairs alone</Choice>
+          </Choices>
+        </Field>
+      )}
+      {!whole && (
+        <Field>
+          <span>Longest side in px; empty for the picture’s own size</span>
+          <input
+            inputMode="numeric"
+            value={longest ?? ''}
+            onChange={(event) => {
+              const digits = event.target.value.replace(/\D/g, '').slice(0, 5);
+              setLongest(digits ? Number(digits) : null);
+              setStatus(null);
+            }}
+          />
+        </Field>
       )}
       <Field>
         <span>
@@ -99,7 +151,10 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
             Save file
           </Save>
         ) : (
-          <MainPush isDisabled={working || !rule.trim()} onPress={() => void begin()}>
+          <MainPush
+            isDisabled={working || !rule.trim() || (longest !== null && longest < 16)}
+            onPress={() => void begin()}
+          >
             {working ? `Writing ${Math.round((status?.share ?? 0) * 100)} %` : 'Make file'}
           </MainPush>
         )}

@@ -337,7 +337,12 @@ function sharing(known: Records, news: Records): Records {
       return before && JSON.stringify(before) === JSON.stringify(item) ? before : item;
     });
   };
-  return { layers: share(known.layers, news.layers), repairs: share(known.repairs, news.repairs) };
+  return {
+    layers: share(known.layers, news.layers),
+    repairs: share(known.repairs, news.repairs),
+    tones: share(known.tones, news.tones),
+    frames: share(known.frames, news.frames),
+  };
 }
 
 /** Drawn on what it copies, and slid to its place afterwards. */

@@ -43,6 +43,8 @@ function recordsOf(repairs: Repair[]): PictureRecords {
     jobTitle: 'Quay',
     layers: [{ id: id(900), name: 'Repairs', visible: true, position: 0 }],
     repairs,
+    tones: [],
+    frames: [],
     undo: null,
     redo: null,
     savedAt: null,

@@ -1,5 +1,5 @@
 import type { Repair } from '@tersum/document';
-import { plainFill, shiftDonor } from '@tersum/document';
+import { NO_RECORDS, plainFill, shiftDonor } from '@tersum/document';
 import {
   docketOrder,
   hits,
@@ -47,7 +47,11 @@ describe('repairs on the docket', () => {
       { id: id(101), name: 'Above', visible: true, position: 1 },
     ];
     const repairs = [repair(2), repair(1), repair(3, { layerId: id(101) })];
-    expect(docketOrder({ layers, repairs }).map((r) => r.id)).toEqual([id(3), id(1), id(2)]);
+    expect(docketOrder({ ...NO_RECORDS, layers, repairs }).map((r) => r.id)).toEqual([
+      id(3),
+      id(1),
+      id(2),
+    ]);
   });
 
   test('a click hits the site and nothing beside it', () => {

@@ -1,0 +1,46 @@
+import type { Raster, Rect } from '@tersum/core';
+import {
+  FadeAnswerSchema,
+  PictureSchema,
+  PrintsAnswerSchema,
+  TiltAnswerSchema,
+} from '@tersum/document';
+import { z } from 'zod';
+import { request, RequestProblem } from './client.js';
+
+const path = (id: string, rest: string): string => `/api/pictures/${id}${rest}`;
+
+/** A part of the mended picture at 16 bits; see the server's `part`. */
+export async function getPart(
+  id: string,
+  rect: Rect,
+  factor: number,
+  signal: AbortSignal,
+): Promise<Raster> {
+  const { x, y, width, height } = rect;
+  const query = new URLSearchParams(
+    Object.entries({ x, y, width, height, factor }).map(([k, v]) => [k, String(v)]),
+  );
+  const answer = await fetch(path(id, `/part?${query}`), { signal });
+  if (!answer.ok)
+    throw new RequestProblem(answer.status, 'The picture could not be fetched. Reload the page.');
+  const [w, h, channels] = (answer.headers.get('X-Part') ?? '').split(' ').map(Number);
+  const data = new Uint16Array(await answer.arrayBuffer());
+  return { width: w!, height: h!, channels: channels as 1 | 3, data };
+}
+
+export const measureTilt = (id: string) =>
+  request(TiltAnswerSchema, path(id, '/tilt'), { method: 'POST' });
+
+export const findPrints = async (id: string) =>
+  (await request(PrintsAnswerSchema, path(id, '/prints'), { method: 'POST' })).prints;
+
+export const measureFade = (id: string) =>
+  request(FadeAnswerSchema, path(id, '/fade'), { method: 'POST' });
+
+export const splitPrints = async (id: string, quads: unknown) =>
+  (
+    await request(z.object({ pictures: z.array(PictureSchema) }), path(id, '/split'), {
+      body: { quads },
+    })
+  ).pictures;

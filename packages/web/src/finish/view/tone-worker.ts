@@ -1,0 +1,122 @@
+import type { Quad, Raster, ToneStep } from '@tersum/core';
+import {
+  convertRaster,
+  floats,
+  histogramOf,
+  needsColour,
+  throughMap,
+  throughTones,
+} from '@tersum/core';
+import { expose, transfer } from 'comlink';
+
+/** What is drawn, and what its tones are like. */
+export interface Painted {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+  /** Counts of 128 ranges, one list a channel. */
+  readonly histogram: readonly (readonly number[])[];
+  /** Share of the samples that are wholly black and white. */
+  readonly clipped: { readonly black: number; readonly white: number };
+}
+
+/** How the region in hand is to be painted. */
+export interface PaintWish {
+  readonly steps: readonly ToneStep[];
+  /** Corners of the frame in the region's own px, and the size it gets; null for no frame. */
+  readonly frame: { readonly quad: Quad; readonly width: number; readonly height: number } | null;
+  /** Marks what is wholly black or white. */
+  readonly clipping: boolean;
+}
+
+export interface RegionPlace {
+  readonly width: number;
+  readonly height: number;
+  readonly x: number;
+  readonly y: number;
+  readonly scale: number;
+}
+
+const BINS = 128;
+/** Codes from which on a sample counts as clipped, 0..1. */
+const ENDS = { black: 0.5 / 255, white: 254.5 / 255 } as const;
+
+let region: Raster | null = null;
+let colour: Raster | null = null;
+let place: RegionPlace | null = null;
+
+const worker = {
+  /** Takes the part of the picture that is shown from now on. */
+  load(part: Raster, at: RegionPlace): void {
+    region = floats(part);
+    colour = null;
+    place = at;
+  },
+
+  paint({ steps, frame, clipping }: PaintWish): Painted | null {
+    if (!region || !place) return null;
+    if (region.channels === 1 && needsColour(steps)) colour ??= convertRaster(region, 3, 'f32');
+    const source = region.channels === 1 && needsColour(steps) ? colour! : region;
+    const toned = throughTones(source, steps, place);
+    const shown = frame ? throughMap(toned, frame.quad, frame.width, frame.height) : toned;
+    const painted = { ...rgbaOf(shown, clipping), ...tonesOf(shown) };
+    return transfer(painted, [painted.rgba.buffer]);
+  },
+
+  /** Mean of a few px round a place of the region, 0..1, without any step. */
+  read(x: number, y: number): number[] {
+    if (!region) return [];
+    const sums = new Array<number>(region.channels).fill(0);
+    let n = 0;
+    for (let v = Math.max(0, y - 2); v <= Math.min(region.height - 1, y + 2); v++)
+      for (let u = Math.max(0, x - 2); u <= Math.min(region.width - 1, x + 2); u++, n++)
+        for (let c = 0; c < sums.length; c++)
+          sums[c]! += region.data[(v * region.width + u) * sums.length + c]!;
+    return sums.map((s) => s / n);
+  },
+};
+
+export type ToneWorker = typeof worker;
+expose(worker);
+
+function rgbaOf({ width, height, channels, data }: Raster, clipping: boolean) {
+  const rgba = new Uint8ClampedArray(width * height * 4);
+  for (let i = 0, o = 0; o < rgba.length; i += channels, o += 4) {
+    const r = data[i]!;
+    const g = channels === 3 ? data[i + 1]! : r;
+    const b = channels === 3 ? data[i + 2]! : r;
+    rgba[o] = r * 255;
+    rgba[o + 1] = g * 255;
+    rgba[o + 2] = b * 255;
+    rgba[o + 3] = 255;
+    if (!clipping) continue;
+    const white = Math.max(r, g, b) >= ENDS.white;
+    if (white || Math.min(r, g, b) <= ENDS.black) {
+      // Hatched, so that the mark does not depend on colour alone.
+      const p = o >> 2;
+      const stripe = ((p % width) + Math.floor(p / width)) % 6 < 3;
+      rgba.set(
+        white === stripe ? [184, 58, 34, 255] : white ? [255, 255, 255, 255] : [0, 0, 0, 255],
+        o,
+      );
+    }
+  }
+  return { width, height, rgba };
+}
+
+function tonesOf({ channels, data }: Raster): Pick<Painted, 'histogram' | 'clipped'> {
+  const fine = Array.from({ length: channels }, (_, c) => histogramOf(data, 1020, c, channels));
+  const ends = (pick: (counts: Uint32Array) => number): number =>
+    fine.reduce((sum, h) => sum + pick(h.counts) / h.total, 0) / channels;
+  return {
+    histogram: fine.map(({ counts }) => {
+      const bins = new Array<number>(BINS).fill(0);
+      counts.forEach((n, k) => (bins[Math.floor((k * BINS) / counts.length)]! += n));
+      return bins;
+    }),
+    clipped: {
+      black: ends((c) => c[0]! + c[1]!),
+      white: ends((c) => c[c.length - 1]! + c[c.length - 2]!),
+    },
+  };
+}

@@ -2,6 +2,7 @@ import { isUserProblem } from '@tersum/codec';
 import { fillCommand } from './fill.js';
 import { cloneCommand, graftCommand } from './copy.js';
 import { findCommand } from './find.js';
+import { joinCommand } from './join.js';
 import { levelCommand } from './level.js';
 import { mendCommand } from './mend.js';
 import { renderCommand } from './render.js';
@@ -9,6 +10,7 @@ import { splitCommand } from './split.js';
 import { straightenCommand } from './straighten.js';
 import { unglareCommand } from './unglare.js';
 import { BadUsage } from './usage.js';
+import { widenCommand } from './widen.js';
 
 /** What a thread of a survey runs; beside this file in the bundle. */
 const STUDY = new URL('./study.js', import.meta.url);
@@ -19,6 +21,8 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   graft: graftCommand,
   find: (args) => findCommand(args, STUDY),
   mend: (args) => mendCommand(args, STUDY),
+  widen: widenCommand,
+  join: joinCommand,
   split: splitCommand,
   straighten: straightenCommand,
   level: levelCommand,
@@ -41,6 +45,10 @@ const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
   mend IN --out OUT [--policy documentary|picture] [--layers OUT.ora] [--kinds ...] [--sensitivity 0..1]
         [--seed N] [--threads N]
         finds, advises, mends; documentary leaves what stood before the camera. Stains are reported and left
+  widen IN --left N --right N --top N --bottom N --how fill|stretch [--protect M] --out OUT [--json FILE]
+        more background on the sides: filled, or stretched with what is protected (else the subject found) left alone
+  join FRAME... --out OUT [--projection auto|plane|cylinder] [--fill] [--json FILE]
+        overlapping frames in any order as one picture; --fill fills its ragged edges
   split BED --out-dir DIR [--json FILE]
         every print on a scanner's bed, straightened, in reading order
   straighten IN --out OUT [--angle DEG] [--json FILE]

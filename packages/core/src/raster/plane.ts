@@ -31,17 +31,19 @@ export function blurred({ width, height, values }: Plane, sigma: number): Plane 
   for (let k = 0; k <= radius; k++) taps[k]! /= sum;
   const across = new Float32Array(values.length);
   const row = new Float32Array(width + 2 * radius);
+  const sums = new Float64Array(width);
   for (let y = 0; y < height; y++) {
     const from = y * width;
     row.set(values.subarray(from, from + width), radius);
     row.fill(values[from]!, 0, radius);
     row.fill(values[from + width - 1]!, radius + width);
-    for (let x = 0; x < width; x++) {
-      let v = taps[0]! * row[x + radius]!;
-      for (let k = 1; k <= radius; k++)
-        v += taps[k]! * (row[x + radius - k]! + row[x + radius + k]!);
-      across[from + x] = v;
+    for (let x = 0; x < width; x++) sums[x] = taps[0]! * row[x + radius]!;
+    for (let k = 1; k <= radius; k++) {
+      const tap = taps[k]!;
+      for (let x = 0, l = radius - k, r = radius + k; x < width; x++, l++, r++)
+        sums[x]! += tap * (row[l]! + row[r]!);
     }
+    across.set(sums, from);
   }
   const out = new Float32Array(values.length);
   for (let y = 0; y < height; y++) {

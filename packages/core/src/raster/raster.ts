@@ -69,3 +69,8 @@ export function createRaster(
     throw new RangeError(`a raster needs positive whole sides, got ${width} x ${height}`);
   return { width, height, channels, data: samplesOf(depth, width * height * channels) };
 }
+
+/** The samples as bytes, in the machine's order. */
+export function sampleBytes({ buffer, byteOffset, byteLength }: Samples): Uint8Array {
+  return new Uint8Array(buffer, byteOffset, byteLength);
+}

@@ -1,5 +1,5 @@
 import type { Plane } from '../raster/plane.js';
-import { blurred } from '../raster/plane.js';
+import { blurred, boxMean } from '../raster/plane.js';
 
 /** A place that can be found again: px of its plane, with sub-pixel position. */
 export interface Corner {
@@ -31,7 +31,7 @@ export function cornersOf(plane: Plane, most: number): Corner[] {
       xy[p] = gx * gy;
       yy[p] = gy * gy;
     }
-  const [a, b, c] = [xx, xy, yy].map((v) => blurred({ width, height, values: v }, 1.5).values);
+  const [a, b, c] = [xx, xy, yy].map((v) => boxMean({ width, height, values: v }, 2).values);
   const strength = new Float32Array(values.length);
   for (let p = 0; p < values.length; p++) {
     const half = (a![p]! + c![p]!) / 2;

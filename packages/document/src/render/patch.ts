@@ -1,5 +1,5 @@
 import type { Raster, Rect } from '@tersum/core';
-import { crop, digest, intersect, meets } from '@tersum/core';
+import { crop, digest, intersect, meets, sampleBytes } from '@tersum/core';
 
 /** The pixels one repair ends in: `samples` replace what lies below wherever `mask` is set. */
 export interface Patch {
@@ -15,7 +15,7 @@ export interface Patch {
 /** Completes a patch with the digest of its content. */
 export function sealPatch(rect: Rect, samples: Raster, mask: Uint8Array): Patch {
   const { data } = samples;
-  const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+  const bytes = sampleBytes(data);
   const place = `${rect.x},${rect.y},${rect.width},${rect.height}`;
   return { rect, samples, mask, digest: `${place}:${digest(bytes)}${digest(mask)}` };
 }

@@ -5,6 +5,7 @@ import { findCommand } from './find.js';
 import { joinCommand } from './join.js';
 import { levelCommand } from './level.js';
 import { mendCommand } from './mend.js';
+import { proofCommand } from './proof.js';
 import { renderCommand } from './render.js';
 import { splitCommand } from './split.js';
 import { straightenCommand } from './straighten.js';
@@ -27,6 +28,7 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   straighten: straightenCommand,
   level: levelCommand,
   unglare: unglareCommand,
+  proof: (args) => proofCommand(args, STUDY),
   render: renderCommand,
 };
 
@@ -57,6 +59,8 @@ const HELP = `tersum COMMAND IN ... --out OUT [--json FILE]
         black and white points; --auto undoes fading and uneven light
   unglare SHOT... --out OUT [--json FILE]
         one print photographed two to five times with the light elsewhere; in the first shot's frame
+  proof BEFORE AFTER [--mask M] --json FILE
+        what gives the repairs away: seams, steps of tone, softness, grain, repeats, broken lines, leftovers, pulls
   render JOB.zip --out OUT [--json FILE]
         a delivered job, rendered again to the same samples
 `;

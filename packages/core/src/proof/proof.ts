@@ -1,0 +1,100 @@
+import type { Raster } from '../raster/raster.js';
+import { colourChannels } from '../raster/raster.js';
+import { partsOf } from '../shape/parts.js';
+import type { Finding } from '../survey/finding.js';
+import type { Task } from '../task/task.js';
+import { checkpoint } from '../task/task.js';
+import { detailOf } from './detail-tell.js';
+import { jumpOf } from './line-tell.js';
+import { Repeats } from './repeat-tell.js';
+import { seamStep } from './seam-tell.js';
+import { boxOf, siteWindow } from './site-window.js';
+import type { Tell, TellLimits } from './tell.js';
+import { TELL_LIMITS } from './tell.js';
+import { toneStep } from './tone-tell.js';
+
+/** Sites of fewer pixels tell nothing. */
+const LEAST = 12;
+
+/** Unconnected sites of a mask, large enough to be measured. */
+export function sitesOf(mask: Uint8Array, width: number): Int32Array[] {
+  return partsOf(mask, width).filter((part) => part.length >= LEAST);
+}
+
+/** Where two pictures of one size differ. @throws RangeError when they do not have one size */
+export function changedBetween(before: Raster, after: Raster): Uint8Array {
+  if (before.width !== after.width || before.height !== after.height)
+    throw new RangeError(
+      `before is ${before.width} x ${before.height} px, after ${after.width} x ${after.height}; proof compares pictures of one size`,
+    );
+  const colours = Math.min(colourChannels(before.channels), colourChannels(after.channels));
+  const mask = new Uint8Array(after.width * after.height);
+  for (let p = 0; p < mask.length; p++)
+    for (let c = 0; c < colours; c++)
+      if (before.data[p * before.channels + c] !== after.data[p * after.channels + c]) mask[p] = 1;
+  return mask;
+}
+
+/** What gives repairs away in a picture, worst of a site first: every measure beyond its limit. */
+export function tellsOf(
+  picture: Raster,
+  sites: readonly Int32Array[],
+  limits: TellLimits = TELL_LIMITS,
+  task?: Task,
+): Tell[] {
+  const changed = new Uint8Array(picture.width * picture.height);
+  for (const site of sites) for (const p of site) changed[p] = 1;
+  const tells: Tell[] = [];
+  if (!sites.length) return tells;
+  const repeats = new Repeats(picture);
+  sites.forEach((pixels, site) => {
+    checkpoint(task, site / sites.length);
+    const window = siteWindow(picture, pixels, changed);
+    const box = boxOf(pixels, picture.width);
+    const add = (tell: Omit<Tell, 'site' | 'box' | 'limit'> & Partial<Tell>): void => {
+      tells.push({ box, site, limit: limits[tell.kind], ...tell });
+    };
+    const tone = toneStep(window);
+    if (tone > limits.tone) add({ kind: 'tone', value: tone });
+    const seam = seamStep(window);
+    if (seam > limits.seam) add({ kind: 'seam', value: seam });
+    const { softness, grain } = detailOf(window);
+    if (softness < limits.softness) add({ kind: 'softness', value: softness });
+    if (grain < limits.grain || grain > 1 / limits.grain) add({ kind: 'grain', value: grain });
+    const jump = jumpOf(window);
+    if (jump && jump.px > limits['broken-line'])
+      add({ kind: 'broken-line', value: jump.px, box: jump.box });
+    const repeat = repeats.of(pixels);
+    if (repeat && repeat.px > limits.repeat)
+      add({ kind: 'repeat', value: repeat.px, box: repeat.box, twin: repeat.twin });
+  });
+  return tells;
+}
+
+/** Findings that lie in a site for the most part: damage that was left, and what still draws the eye. */
+export function leftIn(
+  findings: readonly Finding[],
+  sites: readonly Int32Array[],
+  width: number,
+  limits: TellLimits = TELL_LIMITS,
+): Tell[] {
+  const owner = new Map<number, number>();
+  sites.forEach((site, k) => {
+    for (const p of site) owner.set(p, k);
+  });
+  const tells: Tell[] = [];
+  for (const finding of findings) {
+    const inside = finding.pixels.filter((p) => owner.has(p));
+    if (inside.length < 0.5 * finding.pixels.length) continue;
+    const kind = finding.kind === 'pulls' ? 'pull' : 'leftover';
+    if (finding.score < limits[kind]) continue;
+    tells.push({
+      kind,
+      value: finding.score,
+      limit: limits[kind],
+      box: boxOf(finding.pixels, width),
+      site: owner.get(inside[0]!)!,
+    });
+  }
+  return tells;
+}

@@ -1,0 +1,47 @@
+import type { Rect } from '../raster/rect.js';
+
+/** What gives a repair away. */
+export const TELL_KINDS = [
+  'seam',
+  'tone',
+  'softness',
+  'grain',
+  'repeat',
+  'broken-line',
+  'leftover',
+  'pull',
+] as const;
+export type TellKind = (typeof TELL_KINDS)[number];
+
+/** One tell that is beyond its limit. */
+export interface Tell {
+  readonly kind: TellKind;
+  /** In the unit of {@link TELL_LIMITS}. */
+  readonly value: number;
+  readonly limit: number;
+  /** Where it shows. */
+  readonly box: Rect;
+  /** For a repeat: where the same is seen again. */
+  readonly twin?: Rect;
+  /** Which site it belongs to. */
+  readonly site: number;
+}
+
+export type TellLimits = Readonly<Record<TellKind, number>>;
+
+/**
+ * Limits at which random places of untouched photographs hardly ever count as telling:
+ * seam, how many times the steps beside it the steps across the border are; tone, CIEDE2000; softness and grain, fine detail
+ * beside what the surroundings let expect (amplitude; grain also when it is 1 / limit); repeat, px across; broken line, px;
+ * leftover and pull, the finding's score.
+ */
+export const TELL_LIMITS: TellLimits = {
+  seam: 1.5,
+  tone: 2.2,
+  softness: 0.72,
+  grain: 0.62,
+  repeat: 14,
+  'broken-line': 1.6,
+  leftover: 0.5,
+  pull: 0.5,
+};

@@ -1,8 +1,7 @@
-import { CannotLay, join, maskBox, NothingInCommon, paste } from '@tersum/core';
+import { CannotLay, holeFilled, join, NothingInCommon } from '@tersum/core';
 import type { Joined } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { Meter, readPicture, writePicture, writeReport } from './files.js';
-import { fillMask } from './fill.js';
 import { BadUsage, needed, numberOf, readMany, threadsOf } from './usage.js';
 
 const OPTIONS = {
@@ -38,14 +37,11 @@ export async function joinCommand(args: string[]): Promise<void> {
       ),
     );
     const bare = joined.covered.map((c) => 1 - c);
-    const box = values.fill ? maskBox(bare, joined.picture.width) : null;
-    const picture = await meter.time('engine', () => {
-      if (!box) return joined.picture;
-      const asked = { seed, adapt: 1, variants: 1, turn: 0, mirror: false, scale: [1, 1] as const };
-      const none = new Uint8Array(bare.length);
-      const { window, variants } = fillMask(joined.picture, bare, none, box, asked, crew);
-      return paste(joined.picture, variants[0]!.part, window);
-    });
+    const picture = await meter.time('engine', () =>
+      values.fill
+        ? holeFilled(joined.picture, bare, new Uint8Array(bare.length), { seed, crew })
+        : joined.picture,
+    );
     for (const k of joined.unused)
       process.stderr.write(
         `tersum: '${inputs[k]}' shows nothing that the others show and was left out\n`,

@@ -2,16 +2,14 @@ import type { Raster, Sides } from '@tersum/core';
 import {
   CannotStretch,
   canvasOf,
-  createRaster,
-  depthOf,
   maskBox,
-  paste,
+  NothingToCopy,
+  sidesFilled,
   stretched,
   subjectOf,
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { fillMask } from './fill.js';
 import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
@@ -56,7 +54,7 @@ export async function widenCommand(args: string[]): Promise<void> {
     const done = await meter.time('engine', () => {
       const subject = given ?? subjectOf(picture);
       return how === 'fill'
-        ? { picture: filled(picture, sides, subject, seed, crew), subject, more: {} }
+        ? { picture: sidesFilled(picture, sides, subject, { seed, crew }), subject, more: {} }
         : { ...stretchedBy(picture, sides, subject), subject };
     });
     await meter.time('save', () => writePicture(out, done.picture, input, ppi));
@@ -72,6 +70,10 @@ export async function widenCommand(args: string[]): Promise<void> {
       ...done.more,
       ...meter.report(),
     });
+  } catch (error) {
+    if (error instanceof NothingToCopy)
+      throw new BadUsage('what is protected leaves nothing to copy from');
+    throw error;
   } finally {
     await crew.close();
   }
@@ -80,33 +82,6 @@ export async function widenCommand(args: string[]): Promise<void> {
 function boxOf(mask: Uint8Array, width: number): number[] | null {
   const box = maskBox(mask, width);
   return box && [box.x, box.y, box.width, box.height];
-}
-
-/** The new sides filled from the background; the input's pixels stand unchanged, and the subject is not copied. */
-function filled(
-  picture: Raster,
-  sides: Sides,
-  subject: Uint8Array | null,
-  seed: number,
-  crew: ThreadCrew,
-): Raster {
-  const { width, height } = canvasOf(picture.width, picture.height, sides);
-  const canvas = createRaster(width, height, picture.channels, depthOf(picture.data));
-  const place = { x: sides.left, y: sides.top, width: picture.width, height: picture.height };
-  const below = paste(canvas, picture, place);
-  const hole = new Uint8Array(width * height).fill(1);
-  const banned = new Uint8Array(width * height);
-  for (let y = 0; y < picture.height; y++)
-    for (let x = 0; x < picture.width; x++) {
-      const p = (y + sides.top) * width + x + sides.left;
-      hole[p] = 0;
-      banned[p] = subject?.[y * picture.width + x] ?? 0;
-    }
-  const box = maskBox(hole, width);
-  if (!box) return below;
-  const asked = { seed, adapt: 1, variants: 1, turn: 0, mirror: false, scale: [1, 1] as const };
-  const { window, variants } = fillMask(below, hole, banned, box, asked, crew);
-  return paste(below, variants[0]!.part, window);
 }
 
 function stretchedBy(picture: Raster, sides: Sides, subject: Uint8Array | null) {

@@ -1,1 +1,2 @@
 export * from './scenario.js';
+export * from './stand-ins.js';

@@ -1,5 +1,6 @@
 export * from './api/file-name.js';
 export * from './api/finish.js';
+export * from './api/making.js';
 export * from './api/messages.js';
 export * from './changes/history.js';
 export * from './changes/records.js';

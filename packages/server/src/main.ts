@@ -20,13 +20,15 @@ const { values } = parseArgs({
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 const bundled = import.meta.url.endsWith('.js');
 const log = pino({ level: process.env['TERSUM_LOG'] ?? 'warn' });
+const photos = here(bundled ? '../photos' : '../../demo/photos');
 const services = await createServices({
   data: resolve(values.data),
   migrations: here('../migrations'),
   worker: new URL(bundled ? './worker.js' : './pool/worker.ts', import.meta.url),
+  photos,
   log,
 });
-if (!values['no-demo']) await seedDemo(services, here(bundled ? '../photos' : '../../demo/photos'));
+if (!values['no-demo']) await seedDemo(services, photos);
 
 const foreign = values.host === '127.0.0.1' ? null : values.host;
 const app = createApp(services, values.pages ? resolve(values.pages) : null, foreign);

@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { Db } from './db/open.js';
 import { openDatabase } from './db/open.js';
 import { Exports } from './export/exports.js';
+import { MakingDesk } from './making/making-desk.js';
 import { WorkPool } from './pool/pool.js';
 import { Originals } from './render/originals.js';
 import { Renderer } from './render/renderer.js';
@@ -28,6 +29,7 @@ export interface Services {
   readonly findings: FindingStore;
   readonly surveys: SurveyDesk;
   readonly intake: Intake;
+  readonly makings: MakingDesk;
   readonly originals: Originals;
   readonly renderer: Renderer;
   readonly exports: Exports;
@@ -39,6 +41,8 @@ export interface ServiceOptions {
   readonly data: string;
   readonly migrations: string;
   readonly worker: URL;
+  /** Folder of the made-up photographs. */
+  readonly photos: string;
   readonly log: Logger;
 }
 
@@ -56,6 +60,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const findings = new FindingStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
+  const intake = new Intake(jobs, files, originals, pool);
   const exports = new Exports(
     join(data, 'exports'),
     records,
@@ -76,7 +81,16 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     records,
     findings,
     surveys: new SurveyDesk(findings, records, originals, pool, log),
-    intake: new Intake(jobs, files, originals, pool),
+    intake,
+    makings: new MakingDesk(
+      records,
+      originals,
+      renderer,
+      intake,
+      pool,
+      { incoming, photos: options.photos },
+      log,
+    ),
     originals,
     renderer,
     exports,

@@ -7,6 +7,7 @@ import { inverseOf, through } from '../shape/homography.js';
 import { rotationOf, times, transposed } from './rotation.js';
 import { levenberg } from '../solve/levenberg.js';
 import { Bands } from './bands.js';
+import { fullRect } from './edges.js';
 import { join, NothingInCommon } from './join.js';
 import { NOBODY, seamsBetween } from './seams.js';
 
@@ -208,4 +209,26 @@ test('bands put a sheet together as it was, and soften a step between two', () =
   const row = step.merged().values.slice(32 * 64, 33 * 64);
   for (let x = 1; x < 64; x++) expect(Math.abs(row[x]! - row[x - 1]!)).toBeLessThan(0.12);
   expect(row[63]! - row[0]!).toBeGreaterThan(0.9);
+});
+
+test('the largest rectangle without a gap, by trying all', () => {
+  const random = seededRandom(6);
+  const [width, height] = [9, 7];
+  for (let trial = 0; trial < 30; trial++) {
+    const covered = Uint8Array.from({ length: width * height }, () =>
+      random.between(0, 5) ? 1 : 0,
+    );
+    let most = 0;
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        for (let h = 1; y + h <= height; h++)
+          for (let w = 1; x + w <= width; w++) {
+            let full = true;
+            for (let v = y; v < y + h && full; v++)
+              for (let u = x; u < x + w && full; u++) full = covered[v * width + u] === 1;
+            if (full) most = Math.max(most, w * h);
+          }
+    const found = fullRect(covered, width);
+    expect(found.width * found.height).toBe(most);
+  }
 });

@@ -62,7 +62,12 @@ test('a step of tone of about 4 CIEDE2000 is told with its size', () => {
 
 test('a blur of 1.5 px is soft', () => {
   const soft = blurred({ width, height, values: Float32Array.from(photo.data) }, 1.5).values;
-  expect(kinds(changed(ground, (p) => soft[p]!), ground)).toContain('softness');
+  expect(
+    kinds(
+      changed(ground, (p) => soft[p]!),
+      ground,
+    ),
+  ).toContain('softness');
 });
 
 test('a line that jumps by 3 px is broken where it crosses the border', () => {

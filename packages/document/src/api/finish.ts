@@ -1,3 +1,4 @@
+import { GREY_WAYS } from '@tersum/core';
 import { z } from 'zod';
 import { ToneActSchema } from '../schema/tone.js';
 
@@ -28,6 +29,27 @@ export type PrintsAnswer = z.infer<typeof PrintsAnswerSchema>;
 
 /** Acts that undo a print's fading as it was measured. */
 export const FadeAnswerSchema = z.object({ acts: z.array(ToneActSchema) });
+
+/** The ways to make grey of a picture side by side; null for one that is grey. */
+export const ChannelsAnswerSchema = z.object({
+  choice: z
+    .object({
+      ways: z.array(
+        z.object({
+          way: z.enum(GREY_WAYS),
+          weights: z.tuple([z.number(), z.number(), z.number()]),
+          contrast: z.number(),
+          noise: z.number(),
+          damage: z.number(),
+          clearness: z.number(),
+        }),
+      ),
+      best: z.enum(GREY_WAYS),
+      reason: z.string(),
+    })
+    .nullable(),
+});
+export type GreyAnswer = z.infer<typeof ChannelsAnswerSchema>['choice'];
 
 /** Prints to be made pictures of their own. */
 export const SplitSchema = z.object({ quads: z.array(quad).min(1).max(60) });

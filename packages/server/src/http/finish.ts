@@ -48,6 +48,12 @@ export function finishRoutes(services: Services): Router {
     res.json({ acts: await pool.run({ kind: 'fade', original: picture.raster, patches }) });
   });
 
+  router.post('/:id/channels', async (req, res) => {
+    const { picture, patches } = await renderer.newest(req.params.id);
+    const original = picture.raster;
+    res.json({ choice: await pool.run({ kind: 'channels', original, patches }) });
+  });
+
   /** Makes every print a picture of its own in the same job. */
   router.post('/:id/split', async (req, res) => {
     const { quads } = bodyOf(SplitSchema, req);

@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import { JobDraftSchema, KeptDonorDraftSchema } from '@tersum/document';
+import { JobDraftSchema, KeptDonorDraftSchema, MakingSchema } from '@tersum/document';
 import { Router } from 'express';
 import multer from 'multer';
 import type { Services } from '../services.js';
@@ -9,7 +9,7 @@ import { bodyOf } from './problems.js';
 const MOST_BYTES = 2_000_000_000;
 
 /** Jobs, and taking pictures into them. */
-export function jobRoutes({ jobs, keptDonors, intake, folders }: Services): Router {
+export function jobRoutes({ jobs, keptDonors, intake, makings, folders }: Services): Router {
   const router = Router();
   const upload = multer({ dest: folders.incoming, limits: { fileSize: MOST_BYTES, files: 1 } });
 
@@ -41,6 +41,17 @@ export function jobRoutes({ jobs, keptDonors, intake, folders }: Services): Rout
     } finally {
       await rm(req.file.path, { force: true });
     }
+  });
+  router.post('/:id/makings', (req, res) => {
+    jobs.get(req.params.id);
+    res.status(202).json(makings.begin(req.params.id, bodyOf(MakingSchema, req)));
+  });
+  router.get('/:id/makings/:making', (req, res) => {
+    res.json(makings.status(req.params.making));
+  });
+  router.delete('/:id/makings/:making', (req, res) => {
+    makings.stop(req.params.making);
+    res.json({});
   });
   return router;
 }

@@ -14,6 +14,7 @@ export async function beginServer(data: string): Promise<{ services: Services; a
     data,
     migrations: join(here, 'migrations'),
     worker: pathToFileURL(join(here, 'src/pool/worker.ts')),
+    photos: join(here, '..', 'demo', 'photos'),
     log: pino({ level: 'silent' }),
   });
   return { services, app: createApp(services, null, null) };

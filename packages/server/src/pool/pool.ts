@@ -6,8 +6,8 @@ import { Piscina } from 'piscina';
 import { UserProblem } from '@tersum/codec';
 import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 
-/** Searches that take long: they are watched and can be ended. */
-type Watched = 'search' | 'variant';
+/** Work that takes long: they are watched and can be ended. */
+type Watched = 'search' | 'variant' | 'make';
 
 /** What a person waits for at the pointer; never queued behind a search or an export. */
 const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([

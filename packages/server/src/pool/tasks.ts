@@ -1,6 +1,7 @@
 import type {
   DonorMap,
   FoundPrint,
+  GreyChoice,
   LineRun,
   Point,
   Quad,
@@ -21,6 +22,7 @@ import type {
   FindingRecord,
   GroundOffer,
   Guide,
+  Making,
   Offer,
   Patch,
   PatchLayer,
@@ -50,6 +52,31 @@ export interface Wire {
   /** Becomes 1 when the task is cancelled; shared memory. */
   readonly cancelled: Int32Array;
   readonly port: MessagePort;
+}
+
+/** A picture of the job, as repaired, from which another one is made. */
+export interface MakeSource {
+  readonly name: string;
+  readonly ppi: number | null;
+  readonly original: Raster;
+  readonly patches: readonly Patch[];
+  readonly path: string;
+}
+
+/** New pictures to be made; the files are named by the stem. */
+export interface MakeTask {
+  readonly kind: 'make';
+  readonly wire: Wire;
+  readonly stem: string;
+  readonly making: Making;
+  readonly sources: readonly MakeSource[];
+  readonly photo: string | null;
+}
+
+/** A file that was made, and the name its picture gets. */
+export interface Made {
+  readonly path: string;
+  readonly name: string;
 }
 
 /** Everything a worker does: plain data in, plain data out, no state kept. */
@@ -87,6 +114,7 @@ export type WorkerTask =
       readonly original: Raster;
       readonly scribble: readonly Point[];
     }
+  | MakeTask
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
   | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
@@ -115,6 +143,7 @@ export type WorkerTask =
     }
   | { readonly kind: 'tilt'; readonly original: Raster }
   | { readonly kind: 'prints'; readonly original: Raster }
+  | { readonly kind: 'channels'; readonly original: Raster; readonly patches: readonly Patch[] }
   | { readonly kind: 'fade'; readonly original: Raster; readonly patches: readonly Patch[] }
   | {
       readonly kind: 'cut';
@@ -133,6 +162,7 @@ export interface Answers {
   replay: Patch;
   search: DonorMap;
   variant: FillVariant;
+  make: Made[];
   grounds: GroundOffer[];
   guides: Guide[];
   portions: [number, number][][];
@@ -149,6 +179,7 @@ export interface Answers {
   tilt: Tilt;
   prints: FoundPrint[];
   fade: ToneAct[];
+  channels: GreyChoice | null;
   cut: { readonly bytes: number };
 }
 

@@ -9,6 +9,7 @@ import {
   Cancelled,
   depthOf,
   frameOf,
+  greyChoice,
   NothingToCopy,
   printsOn,
   quadOf,
@@ -52,6 +53,7 @@ import {
   UserProblem,
 } from '@tersum/codec';
 import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
+import { makePictures } from './making.js';
 import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
@@ -84,6 +86,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return watched(task, (help) => searchDonorMap(task, help));
     case 'variant':
       return watched(task, (help) => searchVariant(task, help));
+    case 'make':
+      return watched(task, ({ crew, task: watch }) => makePictures(task, crew, watch));
     case 'grounds':
       return searchGrounds(task);
     case 'guides':
@@ -112,6 +116,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return tiltOf(task.original);
     case 'prints':
       return printsOn(task.original);
+    case 'channels':
+      return greyChoice(compose(task.original, task.patches, frameOf(task.original)));
     case 'fade':
       return actsOf(autoTone(compose(task.original, task.patches, frameOf(task.original))));
     case 'cut':
@@ -188,14 +194,19 @@ function reduced(raster: Raster, longest: number | null): Raster {
 const MOST_THREADS = 4;
 let crew: ThreadCrew | null = null;
 
+type Watch = Required<Pick<SearchHelp, 'crew' | 'rough' | 'task'>>;
+
 /** Runs a search that its wire watches and can end, on several threads. */
-function watched<T>({ wire }: { readonly wire: Wire }, act: (help: SearchHelp) => T): T {
+async function watched<T>(
+  { wire }: { readonly wire: Wire },
+  act: (help: Watch) => T | Promise<T>,
+): Promise<T> {
   const { cancelled, port } = wire;
   const say = (said: Said): void => port.postMessage(said);
   let told = 0;
   crew ??= new ThreadCrew(Math.min(MOST_THREADS, availableParallelism()));
   try {
-    return act({
+    return await act({
       crew,
       rough: say,
       task: {

@@ -1,5 +1,6 @@
 import type { Raster, Rect } from '@tersum/core';
 import {
+  ChannelsAnswerSchema,
   FadeAnswerSchema,
   PictureSchema,
   PrintsAnswerSchema,
@@ -34,6 +35,9 @@ export const measureTilt = (id: string) =>
 
 export const findPrints = async (id: string) =>
   (await request(PrintsAnswerSchema, path(id, '/prints'), { method: 'POST' })).prints;
+
+export const measureChannels = async (id: string) =>
+  (await request(ChannelsAnswerSchema, path(id, '/channels'), { method: 'POST' })).choice;
 
 export const measureFade = (id: string) =>
   request(FadeAnswerSchema, path(id, '/fade'), { method: 'POST' });

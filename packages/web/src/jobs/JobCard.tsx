@@ -1,12 +1,15 @@
 import type { Job, JobPicture } from '@tersum/document';
 import { differenceInCalendarDays, format, parseISO } from 'date-fns';
-import { FilePlus2, Pencil } from 'lucide-react';
+import { Combine, FilePlus2, Pencil, ScanLine } from 'lucide-react';
+import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { Caption, Figure, Push, Quiet } from '../look/parts.js';
 import { look } from '../look/theme.js';
 import { DropArea } from './DropArea.js';
+import { CombineWindow } from './making/CombineWindow.js';
+import { DeviceWindow } from './making/DeviceWindow.js';
 import { PICTURE_TYPES } from './uploads.js';
 
 interface JobCardProps {
@@ -17,11 +20,17 @@ interface JobCardProps {
 
 /** One job: what it is, when it is due, and its pictures as received and as repaired. */
 export function JobCard({ job, onEdit, onFiles }: JobCardProps) {
+  const [open, setOpen] = useState<'combine' | 'device' | null>(null);
   return (
     <DropArea onFiles={onFiles} inset>
       <Card aria-label={job.title}>
         <Facts>
-          <h2>{job.title}</h2>
+          <Title>
+            <h2>{job.title}</h2>
+            <Quiet onPress={onEdit} aria-label={`Edit ${job.title}`}>
+              <Pencil size={14} aria-hidden />
+            </Quiet>
+          </Title>
           <p>{job.client || 'No client'}</p>
           <Due due={job.due} done={job.state === 'delivered'} />
           <State data-state={job.state}>{job.state}</State>
@@ -36,8 +45,17 @@ export function JobCard({ job, onEdit, onFiles }: JobCardProps) {
                 <FilePlus2 size={14} aria-hidden /> Add picture
               </Push>
             </FileTrigger>
-            <Quiet onPress={onEdit} aria-label={`Edit ${job.title}`}>
-              <Pencil size={14} aria-hidden />
+            <Quiet
+              onPress={() => setOpen('device')}
+              aria-label={`Simulated devices for ${job.title}`}
+            >
+              <ScanLine size={14} aria-hidden /> Scan
+            </Quiet>
+            <Quiet
+              onPress={() => setOpen('combine')}
+              aria-label={`Combine pictures of ${job.title}`}
+            >
+              <Combine size={14} aria-hidden /> Combine
             </Quiet>
           </Row>
         </Facts>
@@ -48,6 +66,8 @@ export function JobCard({ job, onEdit, onFiles }: JobCardProps) {
           {job.pictures.length === 0 && <Empty>Drop a picture here to begin.</Empty>}
         </Pictures>
       </Card>
+      {open === 'combine' && <CombineWindow job={job} onClose={() => setOpen(null)} />}
+      {open === 'device' && <DeviceWindow job={job} onClose={() => setOpen(null)} />}
     </DropArea>
   );
 }
@@ -108,6 +128,14 @@ const Facts = styled.div`
   p {
     color: ${look.inkSoft};
   }
+`;
+
+const Title = styled.div`
+  display: flex;
+  align-self: stretch;
+  align-items: flex-start;
+  justify-content: space-between;
+  gap: 8px;
 `;
 
 const DueLine = styled.div<{ $pressing?: boolean }>`

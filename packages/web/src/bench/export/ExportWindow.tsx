@@ -59,8 +59,8 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
           format,
           quality,
           rule,
-          finished: true,
-          longest: null,
+          finished,
+          longest: whole ? null : longest,
         }),
       );
     } catch (error) {

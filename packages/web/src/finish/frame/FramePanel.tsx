@@ -9,6 +9,7 @@ import { Dial } from '../../look/Dial.js';
 import { Caption, Figure, MainPush, Push, Toggle } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useFinish, useFinishState } from '../model/context.js';
+import { WidenWindow } from '../widen/WidenWindow.js';
 import {
   angleOf,
   bordered,
@@ -30,6 +31,7 @@ export function FramePanel() {
   const picture = useBenchState((s) => s.records?.picture);
   useBenchState((s) => s.records?.frames);
   const { busy, hand, freeCorners, prints } = useFinishState((s) => s);
+  const [widen, setWiden] = useState(false);
   const [made, setMade] = useState<readonly Picture[]>([]);
   useFinishState((s) => s.frameDraft);
   if (!picture) return null;
@@ -143,6 +145,8 @@ export function FramePanel() {
           </Figure>
         )}
       </Facts>
+      <Push onPress={() => setWiden(true)}>Widen…</Push>
+      {widen && <WidenWindow picture={picture} onClose={() => setWiden(false)} />}
       <Push isDisabled={!frame} onPress={() => keep(null, 'Take the frame away')}>
         Whole picture
       </Push>

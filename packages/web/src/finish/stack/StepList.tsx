@@ -1,11 +1,13 @@
 import type { Tone } from '@tersum/document';
 import { ArrowDown, ArrowUp, Eye, EyeOff, Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { MenuTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { useBenchState } from '../../bench/model/context.js';
 import { Item, List } from '../../look/MenuSheet.js';
 import { Caption, Figure, MainPush, Push, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
+import { ChannelsWindow } from '../channels/ChannelsWindow.js';
 import { ACT_KINDS, ACTS } from '../model/acts.js';
 import { useFinish, useFinishState } from '../model/context.js';
 
@@ -15,6 +17,7 @@ export function StepList() {
   useBenchState((s) => s.records?.tones);
   const { selected, busy } = useFinishState((s) => ({ selected: s.selected, busy: s.busy }));
   const steps = finish.steps();
+  const [channels, setChannels] = useState(false);
   return (
     <Column aria-label="Tone steps">
       <Head>
@@ -41,7 +44,9 @@ export function StepList() {
         <Push isDisabled={busy !== null} onPress={() => void finish.undoFading()}>
           {busy ?? 'Undo fading'}
         </Push>
+        <Push onPress={() => setChannels(true)}>Channels</Push>
       </Head>
+      {channels && <ChannelsWindow onClose={() => setChannels(false)} />}
       {steps.length === 0 && (
         <Empty>
           No tone steps yet. The picture is delivered with the tones it came with.{' '}

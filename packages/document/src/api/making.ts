@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { PictureSchema } from '../schema/job.js';
+
+const ids = (least: number, most: number) => z.array(z.uuid()).min(least).max(most);
+
+/** What becomes of a joined picture's ragged edges. */
+export const EDGES = ['leave', 'crop', 'fill'] as const;
+export const PRINT_NAMES = ['regatta', 'garden', 'steps'] as const;
+
+const side = z.int().min(0).max(20_000);
+
+/** New pictures of a job made from others, or by a simulated device. */
+export const MakingSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('join'),
+    pictures: ids(2, 12),
+    projection: z.enum(['auto', 'plane', 'cylinder']),
+    edges: z.enum(EDGES),
+  }),
+  z.object({ kind: z.literal('unglare'), pictures: ids(2, 5) }),
+  z.object({
+    kind: z.literal('widen'),
+    picture: z.uuid(),
+    how: z.enum(['fill', 'stretch']),
+    sides: z.object({ left: side, right: side, top: side, bottom: side }),
+  }),
+  z.object({
+    kind: z.literal('simulated'),
+    order: z.discriminatedUnion('device', [
+      z.object({
+        device: z.literal('scanner'),
+        print: z.enum(PRINT_NAMES),
+        ppi: z.int().min(300).max(1200),
+        colour: z.boolean(),
+        bits: z.union([z.literal(8), z.literal(16)]),
+        glass: z.enum(['clean', 'dirty']),
+      }),
+      z.object({
+        device: z.literal('stand'),
+        print: z.enum(PRINT_NAMES),
+        shots: z.int().min(2).max(5),
+      }),
+      z.object({ device: z.literal('camera'), shots: z.int().min(2).max(6) }),
+    ]),
+  }),
+]);
+export type Making = z.infer<typeof MakingSchema>;
+
+/** How far a making is. */
+export const MakingStatusSchema = z.object({
+  id: z.uuid(),
+  share: z.number(),
+  state: z.enum(['working', 'ready', 'failed', 'stopped']),
+  message: z.string().nullable(),
+  /** What was made, once it is ready. */
+  pictures: z.array(PictureSchema),
+});
+export type MakingStatus = z.infer<typeof MakingStatusSchema>;

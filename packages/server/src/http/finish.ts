@@ -45,7 +45,9 @@ export function finishRoutes(services: Services): Router {
 
   router.post('/:id/fade', async (req, res) => {
     const { picture, patches } = await renderer.newest(req.params.id);
-    res.json({ acts: await pool.run({ kind: 'fade', original: picture.raster, patches }) });
+    const { frames } = records.records(req.params.id);
+    const original = picture.raster;
+    res.json({ acts: await pool.run({ kind: 'fade', original, patches, frames }) });
   });
 
   router.post('/:id/channels', async (req, res) => {

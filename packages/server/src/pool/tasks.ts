@@ -144,7 +144,12 @@ export type WorkerTask =
   | { readonly kind: 'tilt'; readonly original: Raster }
   | { readonly kind: 'prints'; readonly original: Raster }
   | { readonly kind: 'channels'; readonly original: Raster; readonly patches: readonly Patch[] }
-  | { readonly kind: 'fade'; readonly original: Raster; readonly patches: readonly Patch[] }
+  | {
+      readonly kind: 'fade';
+      readonly original: Raster;
+      readonly patches: readonly Patch[];
+      readonly frames: Finishing['frames'];
+    }
   | {
       readonly kind: 'cut';
       readonly source: string;

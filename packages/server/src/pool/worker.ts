@@ -119,7 +119,10 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'channels':
       return greyChoice(compose(task.original, task.patches, frameOf(task.original)));
     case 'fade':
-      return actsOf(autoTone(compose(task.original, task.patches, frameOf(task.original))));
+      // What is cropped away, a scanner's lid for instance, says nothing of the print.
+      return actsOf(
+        autoTone(finished(task.original, task.patches, { tones: [], frames: task.frames })),
+      );
     case 'cut':
       return save(task, uprightPrint(task.original, task.quad), 'tiff', 100);
     case 'export': {

@@ -7,7 +7,7 @@ import { Caption, Choice, Choices, Toggle } from '../../look/parts.js';
 import { useFinish, useFinishState } from '../model/context.js';
 
 const WAYS = {
-  everywhere: 'All over',
+  everywhere: 'All',
   outline: 'Outline',
   gradient: 'Gradient',
   painted: 'Painted',

@@ -134,6 +134,7 @@ const Column = styled.section`
 
 const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   padding: 12px;
 `;

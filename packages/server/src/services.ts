@@ -7,6 +7,7 @@ import { Exports } from './export/exports.js';
 import { MakingDesk } from './making/making-desk.js';
 import { WorkPool } from './pool/pool.js';
 import { Originals } from './render/originals.js';
+import { Reports } from './report/reports.js';
 import { Renderer } from './render/renderer.js';
 import { ContentStore } from './store/files.js';
 import { Intake } from './store/intake.js';
@@ -33,6 +34,7 @@ export interface Services {
   readonly originals: Originals;
   readonly renderer: Renderer;
   readonly exports: Exports;
+  readonly reports: Reports;
   readonly pool: WorkPool;
 }
 
@@ -94,6 +96,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     originals,
     renderer,
     exports,
+    reports: new Reports(incoming, jobs, records, renderer, originals, pool),
     pool,
   };
 }

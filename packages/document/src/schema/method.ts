@@ -47,3 +47,14 @@ export function picturesRead(method: Method): string[] {
       : [];
   return donors.flatMap((donor) => donor?.picture ?? []);
 }
+
+/** What each method is called. */
+export const METHOD_NAMES: Record<Method['kind'], string> = {
+  clone: 'Clone',
+  graft: 'Graft',
+  patch: 'Patch',
+  fill: 'Fill',
+  piece: 'Piece',
+  push: 'Push',
+  'give back': 'Give back',
+};

@@ -1,3 +1,4 @@
+import type { ToneKind } from '@tersum/core';
 import type { ToneAct, ToneMask, ToneStep } from '@tersum/core';
 import { LEVELS_LIMITS } from '@tersum/core';
 import { z } from 'zod';
@@ -126,3 +127,22 @@ export const ToneSchema: z.ZodType<Tone> = z.object({
   mask: ToneMaskSchema.nullable(),
   act: ToneActSchema,
 });
+
+/** What each kind of tone step is called. */
+export const TONE_NAMES: Record<ToneKind, string> = {
+  flatten: 'Even light',
+  levels: 'Levels',
+  light: 'Exposure and balance',
+  curve: 'Curve',
+  balance: 'Colour by tone',
+  strokes: 'Lighten and darken',
+  saturation: 'Saturation',
+  grey: 'Grey',
+  toning: 'Toning',
+  sharpen: 'Sharpen',
+  relief: 'Relief',
+  denoise: 'Calm noise',
+  despeckle: 'Single pixels',
+  grain: 'Grain',
+  focus: 'Focus fall-off',
+};

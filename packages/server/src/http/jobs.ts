@@ -9,7 +9,14 @@ import { bodyOf } from './problems.js';
 const MOST_BYTES = 2_000_000_000;
 
 /** Jobs, and taking pictures into them. */
-export function jobRoutes({ jobs, keptDonors, intake, makings, folders }: Services): Router {
+export function jobRoutes({
+  jobs,
+  keptDonors,
+  intake,
+  makings,
+  reports,
+  folders,
+}: Services): Router {
   const router = Router();
   const upload = multer({ dest: folders.incoming, limits: { fileSize: MOST_BYTES, files: 1 } });
 
@@ -42,6 +49,10 @@ export function jobRoutes({ jobs, keptDonors, intake, makings, folders }: Servic
       await rm(req.file.path, { force: true });
     }
   });
+  router.get('/:id/contact.pdf', async (req, res) => {
+    res.type('pdf').send(Buffer.from(await reports.contactPdf(req.params.id)));
+  });
+
   router.post('/:id/makings', (req, res) => {
     jobs.get(req.params.id);
     res.status(202).json(makings.begin(req.params.id, bodyOf(MakingSchema, req)));

@@ -27,7 +27,7 @@ const PlaceSchema = z.object({
 
 /** One picture: its records, its pixels, its changes. */
 export function pictureRoutes(services: Services): Router {
-  const { records, renderer, originals, pool, exports } = services;
+  const { records, renderer, originals, pool, exports, reports } = services;
   const router = Router();
 
   router.get('/:id', (req, res) => void res.json(records.describe(req.params.id)));
@@ -60,6 +60,15 @@ export function pictureRoutes(services: Services): Router {
     const below = patchesBelow(shown, repair.id);
     return { repair, original: shown.picture.raster, below, others };
   };
+
+  router.post('/:id/proof', async (req, res) => {
+    const gone = new AbortController();
+    res.on('close', () => gone.abort());
+    const { version } = records.picture(req.params.id);
+    const { picture, patches, owners } = await renderer.current(req.params.id);
+    const task = { kind: 'proof', original: picture.raster, patches, owners } as const;
+    res.json({ version, tells: await pool.search<'proof'>(task, { signal: gone.signal }) });
+  });
 
   router.post('/:id/donors', async (req, res) => {
     const { repair, wishes } = bodyOf(DonorQuerySchema, req);
@@ -135,6 +144,13 @@ export function pictureRoutes(services: Services): Router {
       .set('Cache-Control', FOREVER)
       .type('jpeg')
       .send(await encodeThumb(small, 480));
+  });
+
+  router.get('/:id/report.json', async (req, res) => {
+    res.json(await reports.report(req.params.id));
+  });
+  router.get('/:id/report.pdf', async (req, res) => {
+    res.type('pdf').send(Buffer.from(await reports.reportPdf(req.params.id)));
   });
 
   router.post('/:id/exports', (req, res) => {

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, Request } from 'express';
 import type { Logger } from 'pino';
 import type { z } from 'zod';
 import { UserProblem } from '@tersum/codec';
+import { Cancelled } from '@tersum/core';
 
 /** The request's body, checked. @throws UserProblem naming the first thing that is wrong */
 export function bodyOf<T extends z.ZodType>(schema: T, req: Request): z.output<T> {
@@ -15,6 +16,8 @@ export function bodyOf<T extends z.ZodType>(schema: T, req: Request): z.output<T
 /** Answers every error with one sentence; what nobody foresaw is logged and answered plainly. */
 export function problems(log: Logger): ErrorRequestHandler {
   return (error: unknown, _req, res, next) => {
+    // Whoever asked has gone; nobody waits for an answer.
+    if (error instanceof Cancelled) return void res.end();
     if (res.headersSent) return next(error);
     if (error instanceof UserProblem)
       return void res.status(error.status).json({ message: error.message });

@@ -27,6 +27,7 @@ import type {
   Patch,
   PatchLayer,
   Repair,
+  RepairTell,
   ReplayInput,
   TwinOffer,
 } from '@tersum/document';
@@ -115,6 +116,13 @@ export type WorkerTask =
       readonly scribble: readonly Point[];
     }
   | MakeTask
+  | {
+      readonly kind: 'proof';
+      readonly wire: Wire;
+      readonly original: Raster;
+      readonly patches: readonly Patch[];
+      readonly owners: readonly string[];
+    }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
   | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
@@ -168,6 +176,7 @@ export interface Answers {
   search: DonorMap;
   variant: FillVariant;
   make: Made[];
+  proof: RepairTell[];
   grounds: GroundOffer[];
   guides: Guide[];
   portions: [number, number][][];

@@ -25,6 +25,7 @@ import {
   finished,
   findingRecords,
   layerOf,
+  proofOf,
   reducedPart,
   replay,
   searchAdvice,
@@ -88,6 +89,10 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return watched(task, (help) => searchVariant(task, help));
     case 'make':
       return watched(task, ({ crew, task: watch }) => makePictures(task, crew, watch));
+    case 'proof': {
+      const { original, patches, owners } = task;
+      return watched(task, ({ task: watch }) => proofOf(original, patches, owners, watch));
+    }
     case 'grounds':
       return searchGrounds(task);
     case 'guides':

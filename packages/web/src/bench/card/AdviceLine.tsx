@@ -1,10 +1,10 @@
+import { METHOD_NAMES } from '@tersum/document';
 import { isLine } from '@tersum/core';
 import type { Repair } from '@tersum/document';
 import useSWR from 'swr';
 import { getAdvice } from '../../api/pictures.js';
 import { Caption, Figure, Push } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { METHOD_NAMES } from '../model/repairs.js';
 import { Line } from './lines.js';
 import { beQuiet, takeAdvice } from './settings.js';
 

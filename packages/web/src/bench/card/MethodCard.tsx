@@ -1,8 +1,8 @@
 import type { MethodKind, Repair } from '@tersum/document';
-import { isCopy } from '@tersum/document';
+import { isCopy, METHOD_NAMES } from '@tersum/document';
 import { Caption, Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { docketOrder, letterOf, METHOD_NAMES, siteLength, siteName } from '../model/repairs.js';
+import { docketOrder, letterOf, siteLength, siteName } from '../model/repairs.js';
 import type { Shape } from '../model/state.js';
 import { SHAPES } from '../model/state.js';
 import { AdviceLine } from './AdviceLine.js';

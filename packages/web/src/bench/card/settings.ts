@@ -1,10 +1,10 @@
 import type { Advice } from '@tersum/core';
 import type { MethodKind, Repair } from '@tersum/document';
-import { isCopy, WIDTH_LIMITS } from '@tersum/document';
+import { isCopy, WIDTH_LIMITS, METHOD_NAMES } from '@tersum/document';
 import type { Bench } from '../model/bench.js';
 import { donorOf } from '../model/donors.js';
 import { freshMethod, USUAL_SHAPE, USUAL_SOFTNESS } from '../model/fresh.js';
-import { METHOD_NAMES, repairEdit, searchedAnew } from '../model/repairs.js';
+import { repairEdit, searchedAnew } from '../model/repairs.js';
 
 /** Settings that a repair and the next repair share. */
 export interface Settings {

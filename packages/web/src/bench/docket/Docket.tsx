@@ -9,6 +9,7 @@ import { useBench, useBenchState } from '../model/context.js';
 import { layerEdit, positionAfter } from '../model/repairs.js';
 import { Findings } from './Findings.js';
 import { LayerGroup } from './LayerGroup.js';
+import { Proof } from './Proof.js';
 import { TouchUps } from './TouchUps.js';
 
 /** The docket: the picture's repairs by repair layer, top layer first. */
@@ -46,6 +47,7 @@ export function Docket() {
         {!records && <Loading aria-busy="true" aria-label="Loading the docket" />}
         <Findings />
         <TouchUps />
+        <Proof />
         {records &&
           layersInOrder(records)
             .reverse()

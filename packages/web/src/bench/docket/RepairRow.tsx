@@ -1,5 +1,5 @@
 import type { Repair } from '@tersum/document';
-import { layersInOrder, repairsOfLayer } from '@tersum/document';
+import { layersInOrder, repairsOfLayer, METHOD_NAMES } from '@tersum/document';
 import { MoreHorizontal } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { MenuTrigger, Popover, Separator } from 'react-aria-components';
@@ -11,7 +11,7 @@ import { useJobs } from '../../api/jobs.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { copyToPicture } from '../model/elsewhere.js';
 import { canSplit, split } from '../model/many.js';
-import { METHOD_NAMES, positionAfter, repairEdit, siteName, swapEdits } from '../model/repairs.js';
+import { positionAfter, repairEdit, siteName, swapEdits } from '../model/repairs.js';
 import { SitePair } from './SitePair.js';
 
 interface RepairRowProps {

@@ -144,6 +144,20 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
       {problem && <Warning>{problem}</Warning>}
       {status?.state === 'failed' && <Warning>{status.message}</Warning>}
       {status?.warning && <Warning>{status.warning}</Warning>}
+      <Reports>
+        <a href={`/api/pictures/${records.picture.id}/report.pdf`} download="treatment report.pdf">
+          Treatment report (PDF)
+        </a>
+        <a
+          href={`/api/pictures/${records.picture.id}/report.json`}
+          download="treatment report.json"
+        >
+          as data (JSON)
+        </a>
+        <a href={`/api/jobs/${records.picture.jobId}/contact.pdf`} download="contact sheet.pdf">
+          Contact sheet of the job (PDF)
+        </a>
+      </Reports>
       <Actions>
         <Push onPress={onClose}>Close</Push>
         {status?.state === 'ready' ? (
@@ -162,6 +176,19 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
     </Window>
   );
 }
+
+const Reports = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  margin-top: 14px;
+  padding-top: 10px;
+  border-top: 1px solid #d9d3c6;
+  font-size: 12px;
+  a {
+    color: #1f6f64;
+  }
+`;
 
 const Save = styled.a`
   display: inline-flex;

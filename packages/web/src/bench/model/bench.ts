@@ -9,7 +9,7 @@ import type {
   Site,
 } from '@tersum/document';
 import { extentOf, isLine } from '@tersum/core';
-import { isCopy } from '@tersum/document';
+import { isCopy, METHOD_NAMES } from '@tersum/document';
 import type { StoreApi } from 'zustand/vanilla';
 import { createStore } from 'zustand/vanilla';
 import { messageOf, RequestProblem } from '../../api/client.js';
@@ -18,7 +18,7 @@ import type { BenchState, Tool } from './state.js';
 import { overlayOf } from './overlays.js';
 import { freshMethod, laidAside, SEE_THROUGH } from './fresh.js';
 import { NO_DONOR } from './offers.js';
-import { layerEdit, METHOD_NAMES, positionAfter, repairEdit } from './repairs.js';
+import { layerEdit, positionAfter, repairEdit } from './repairs.js';
 
 /** One picture on the bench: its state, and everything that can be done to it. */
 export interface Bench {
@@ -72,6 +72,7 @@ export function createBench(
     computing: null,
     saving: 0,
     notice: null,
+    tell: null,
     tool: FIRST_TOOL,
     draft: null,
     pending: null,

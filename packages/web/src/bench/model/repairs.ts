@@ -1,20 +1,10 @@
 import type { Point, Rect } from '@tersum/core';
 import { extentOf, moveShape, pathLength, pathOf } from '@tersum/core';
-import type { Edit, Layer, Method, Records, Repair, Site } from '@tersum/document';
+import type { Edit, Layer, Records, Repair, Site } from '@tersum/document';
 import { layersInOrder, repairsOfLayer, siteBox, siteCoverage } from '@tersum/document';
 import { donorOf, holdsDonor, withDonor } from './donors.js';
 
-/** What a repair is called by its method. */
-export const METHOD_NAMES: Record<Method['kind'], string> = {
-  clone: 'Clone',
-  graft: 'Graft',
-  patch: 'Patch',
-  fill: 'Fill',
-  piece: 'Piece',
-  push: 'Push',
-  'give back': 'Give back',
-};
-
+/** What a repair is called by its site. */
 const SITE_NAMES: Record<Site['kind'], string> = {
   dab: 'dab',
   stroke: 'stroke',

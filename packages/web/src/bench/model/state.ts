@@ -5,6 +5,7 @@ import type {
   MethodKind,
   Offer,
   PictureRecords,
+  ProofAnswer,
   Repair,
   Site,
   VariantOffer,
@@ -108,6 +109,8 @@ export interface BenchState {
   /** Changes on their way to the server. */
   readonly saving: number;
   readonly notice: string | null;
+  /** The tell that is shown on the table. */
+  readonly tell: ProofAnswer['tells'][number] | null;
   readonly tool: Tool;
   readonly draft: Draft | null;
   /** The site drawn last, until its pixels have come. */

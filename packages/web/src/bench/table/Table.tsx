@@ -8,6 +8,7 @@ import type { BenchState } from '../model/state.js';
 import { paintCopyPreview } from './copy-preview.js';
 import { Cursor } from './Cursor.js';
 import { FindingMarks } from './FindingMarks.js';
+import { TellMarks } from './TellMarks.js';
 import { Marks } from './Marks.js';
 import { paintOverlay, paintPicture } from './paint.js';
 import { SplitBar } from './SplitBar.js';
@@ -105,6 +106,7 @@ export function Table() {
     >
       <canvas ref={canvas} />
       <FindingMarks />
+      <TellMarks />
       <Marks />
       <Cursor />
       <SplitBar />

@@ -1,5 +1,6 @@
 import type { ToneAct, ToneActOf, ToneKind } from '@tersum/core';
 import { NO_LEVELS } from '@tersum/core';
+import { TONE_NAMES } from '@tersum/document';
 
 /** A number of an act that is set by a dial. */
 export interface ActField {
@@ -67,7 +68,7 @@ const three = <K extends ToneKind>(key: keyof ToneActOf<K>, name: string): ActFi
 /** All kinds of steps, in the order they are mostly worked in: tone, then sharpness, then noise, then colour. */
 export const ACTS: Record<ToneKind, ActFacts> = {
   flatten: {
-    name: 'Even light',
+    name: TONE_NAMES.flatten,
     use: 'Undoes light that falls off towards the corners.',
     fresh: () => ({ kind: 'flatten', falloff: 0.2 }),
     fields: [
@@ -75,13 +76,13 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   levels: {
-    name: 'Levels',
+    name: TONE_NAMES.levels,
     use: 'Black, white and middle points.',
     fresh: () => ({ kind: 'levels', all: NO_LEVELS, channels: [NO_LEVELS, NO_LEVELS, NO_LEVELS] }),
     fields: [],
   },
   light: {
-    name: 'Exposure and balance',
+    name: TONE_NAMES.light,
     use: 'More or less light, contrast, and the white of the light.',
     fresh: () => ({ kind: 'light', exposure: 0, contrast: 0, warmth: 0, tint: 0 }),
     fields: [
@@ -102,7 +103,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   curve: {
-    name: 'Curve',
+    name: TONE_NAMES.curve,
     use: 'Any tone to any other, smoothly.',
     fresh: () => ({
       kind: 'curve',
@@ -117,7 +118,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     fields: [],
   },
   balance: {
-    name: 'Colour by tone',
+    name: TONE_NAMES.balance,
     use: 'Takes a cast out of shadows, middle or highlights.',
     fresh: () => ({
       kind: 'balance',
@@ -132,7 +133,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   strokes: {
-    name: 'Lighten and darken',
+    name: TONE_NAMES.strokes,
     use: 'Along strokes you draw; low strength, built up slowly.',
     fresh: () => ({ kind: 'strokes', strokes: [], stops: 0.3, softness: 0.9, between: [0, 1] }),
     fields: [
@@ -147,7 +148,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   saturation: {
-    name: 'Saturation',
+    name: TONE_NAMES.saturation,
     use: 'Colours nearer to or further from grey.',
     fresh: () => ({ kind: 'saturation', amount: 0.1 }),
     fields: [
@@ -155,13 +156,13 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   grey: {
-    name: 'Grey',
+    name: TONE_NAMES.grey,
     use: 'Black and white from shares of the channels.',
     fresh: () => ({ kind: 'grey', weights: [0.3, 0.59, 0.11] }),
     fields: three<'grey'>('weights', 'Share').map((f) => ({ ...f, least: -50, most: 150 })),
   },
   toning: {
-    name: 'Toning',
+    name: TONE_NAMES.toning,
     use: 'One hue for all tones, as a print has.',
     fresh: () => ({ kind: 'toning', hue: 75, chroma: 12 }),
     fields: [
@@ -170,7 +171,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   sharpen: {
-    name: 'Sharpen',
+    name: TONE_NAMES.sharpen,
     use: 'Edges made steeper, held back before halos show.',
     fresh: () => ({ kind: 'sharpen', radius: 1, amount: 0.8, limit: 0.03 }),
     fields: [
@@ -191,7 +192,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   relief: {
-    name: 'Relief',
+    name: TONE_NAMES.relief,
     use: 'Local contrast over a wide radius; edges are held back.',
     fresh: () => ({ kind: 'relief', radius: 20, amount: 0.25 }),
     fields: [
@@ -200,7 +201,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   denoise: {
-    name: 'Calm noise',
+    name: TONE_NAMES.denoise,
     use: 'Where the picture is smooth; detail stays.',
     fresh: () => ({ kind: 'denoise', radius: 3, noise: 0.02 }),
     fields: [
@@ -209,7 +210,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   despeckle: {
-    name: 'Single pixels',
+    name: TONE_NAMES.despeckle,
     use: 'Pixels that stand out alone take their surroundings’ tone.',
     fresh: () => ({ kind: 'despeckle', radius: 1, threshold: 0.1 }),
     fields: [
@@ -222,7 +223,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   grain: {
-    name: 'Grain',
+    name: TONE_NAMES.grain,
     use: 'Gives smoothed places the picture’s grain back.',
     fresh: () => ({ kind: 'grain', deviation: 0.015, size: 1.5, seed: 1 }),
     fields: [
@@ -235,7 +236,7 @@ export const ACTS: Record<ToneKind, ActFacts> = {
     ],
   },
   focus: {
-    name: 'Focus fall-off',
+    name: TONE_NAMES.focus,
     use: 'Sharp within a band or a round place, softer beyond.',
     fresh: ({ width, height }) => ({
       kind: 'focus',

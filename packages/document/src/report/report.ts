@@ -1,4 +1,5 @@
-import { millimetres } from '@tersum/core';
+import type { Rect } from '@tersum/core';
+import { EMPTY_RECT, maskBox, millimetres, shift, unite } from '@tersum/core';
 import { z } from 'zod';
 import { activeRepairs, layersInOrder } from '../render/order.js';
 import type { Patch } from '../render/patch.js';
@@ -134,13 +135,12 @@ function mannerOf(kind: keyof typeof METHOD_NAMES, width: number): Manner {
   return width <= CLEANED ? 'cleaned' : 'rebuilt';
 }
 
-function boxAround(patches: readonly Patch[]): z.infer<typeof box> {
-  if (!patches.length) return { x: 0, y: 0, width: 0, height: 0 };
-  const left = Math.min(...patches.map((p) => p.rect.x));
-  const top = Math.min(...patches.map((p) => p.rect.y));
-  const right = Math.max(...patches.map((p) => p.rect.x + p.rect.width));
-  const bottom = Math.max(...patches.map((p) => p.rect.y + p.rect.height));
-  return { x: left, y: top, width: right - left, height: bottom - top };
+/** The box of the pixels that patches changed; empty when there are none. */
+function boxAround(patches: readonly Patch[]): Rect {
+  return patches.reduce<Rect>((all, { rect, mask }) => {
+    const own = maskBox(mask, rect.width);
+    return own ? unite(all, shift(own, rect.x, rect.y)) : all;
+  }, EMPTY_RECT);
 }
 
 function statementOf(manners: Readonly<Record<Manner, number>>, toned: boolean): string {

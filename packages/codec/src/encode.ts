@@ -9,7 +9,7 @@ import { withExif } from './exif.js';
 
 /**
  * Writes a picture file. PNG and TIFF keep the samples exactly at 8 and 16 bits; JPEG and WebP are 8-bit and
- * lossy. ICC profile, EXIF and ppi come along.
+ * lossy. ICC profile, EXIF, XMP and ppi come along.
  * @param quality 1..100, JPEG and WebP only
  */
 export async function encode(
@@ -27,6 +27,7 @@ export async function encode(
     ignoreIcc: true,
   }).toColourspace(space);
   if (baggage.icc) pipeline = pipeline.keepIccProfile();
+  if (baggage.xmp) pipeline = pipeline.withXmp(baggage.xmp);
   const ppi = baggage.ppi ?? 72;
   switch (format) {
     case 'png':

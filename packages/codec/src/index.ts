@@ -5,3 +5,4 @@ export * from './openraster.js';
 export * from './problem.js';
 export * from './shared.js';
 export * from './tile.js';
+export * from './xmp.js';

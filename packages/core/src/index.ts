@@ -37,6 +37,7 @@ export * from './raster/convert.js';
 export * from './raster/digest.js';
 export * from './raster/display.js';
 export * from './raster/layers.js';
+export { blurred, boxMean } from './raster/plane.js';
 export * from './raster/raster.js';
 export * from './raster/rect.js';
 export * from './raster/resample.js';

@@ -1,2 +1,3 @@
+export * from './camera.js';
 export * from './scenario.js';
 export * from './stand-ins.js';

@@ -13,15 +13,27 @@ const MIDDLE = toEncoded(0.18);
 export function channelFunctions(act: ToneAct): readonly [OneValue, OneValue, OneValue] | null {
   const each = (f: (c: Channel) => OneValue): [OneValue, OneValue, OneValue] => [f(0), f(1), f(2)];
   switch (act.kind) {
-    case 'levels':
-      return each((c) => (v) => levelled(levelled(v, act.all), act.channels[c]));
+    case 'levels': {
+      const one =
+        (c: Channel): OneValue =>
+        (v) =>
+          levelled(levelled(v, act.all), act.channels[c]);
+      if (colours(act)) return each(one);
+      const same = one(0);
+      return each(() => same);
+    }
     case 'curve': {
       const curve = clamped(curveThrough(act.points));
       const on = ['red', 'green', 'blue'].indexOf(act.channel);
       return each((c) => (on < 0 || on === c ? curve : (v) => v));
     }
-    case 'light':
+    case 'light': {
+      if (act.warmth === 0 && act.tint === 0) {
+        const same = lit(act, 0);
+        return each(() => same);
+      }
       return each((c) => lit(act, c));
+    }
     case 'balance':
       return each((c) => balanced(act, c));
     default:

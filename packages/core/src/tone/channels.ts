@@ -21,6 +21,8 @@ export function lumaOf(region: Raster): Plane {
 /** Adds a plane to every channel, in place, within 0..1. */
 export function addToAll({ channels, data }: Raster, values: Float32Array): void {
   for (let p = 0, i = 0; p < values.length; p++)
-    for (let c = 0; c < channels; c++, i++)
-      data[i] = Math.min(1, Math.max(0, data[i]! + values[p]!));
+    for (let c = 0; c < channels; c++, i++) {
+      const v = data[i]! + values[p]!;
+      data[i] = v < 0 ? 0 : v > 1 ? 1 : v;
+    }
 }

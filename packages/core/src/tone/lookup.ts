@@ -4,9 +4,22 @@ const LAST = 65535;
 /** A function on 0..1 as a table, so that every pixel costs the same whatever the function. */
 export type Lookup = Float32Array;
 
+/** Up to here every entry is computed; beyond, where what people do to tones is smooth, every STEP-th one. */
+const DENSE = 4096;
+const STEP = 15;
+
 export function lookupOf(f: (v: number) => number): Lookup {
   const table = new Float32Array(LAST + 1);
-  for (let k = 0; k <= LAST; k++) table[k] = f(k / LAST);
+  for (let k = 0; k < DENSE; k++) table[k] = f(k / LAST);
+  let here = f(DENSE / LAST);
+  for (let k = DENSE; k < LAST; k += STEP) {
+    const end = Math.min(LAST, k + STEP);
+    const next = f(end / LAST);
+    const slope = (next - here) / (end - k);
+    for (let j = k; j < end; j++) table[j] = here + slope * (j - k);
+    here = next;
+  }
+  table[LAST] = here;
   return table;
 }
 

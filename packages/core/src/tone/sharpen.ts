@@ -22,10 +22,14 @@ export function sharpen(
   const luma = lumaOf(region);
   const soft = blurred(luma, sigma);
   const { low, high } = rangeAround(luma, Math.max(1, Math.round(sigma * 1.5)));
-  const more = luma.values.map((v, p) => {
+  const more = new Float32Array(luma.values.length);
+  for (let p = 0; p < more.length; p++) {
+    const v = luma.values[p]!;
     const to = v + amount * (v - soft.values[p]!);
-    return Math.min(high[p]! + limit, Math.max(low[p]! - limit, to)) - v;
-  });
+    const least = low[p]! - limit;
+    const most = high[p]! + limit;
+    more[p] = (to < least ? least : to > most ? most : to) - v;
+  }
   addToAll(region, more);
 }
 
@@ -65,24 +69,36 @@ function rangeAround(
   { width, height, values }: Plane,
   r: number,
 ): { low: Float32Array; high: Float32Array } {
-  const sides = (from: Float32Array, pick: (a: number, b: number) => number): Float32Array => {
-    const rows = new Float32Array(from.length);
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        let v = from[y * width + x]!;
-        for (let k = Math.max(0, x - r); k <= Math.min(width - 1, x + r); k++)
-          v = pick(v, from[y * width + k]!);
-        rows[y * width + x] = v;
+  const low = new Float32Array(values.length);
+  const high = new Float32Array(values.length);
+  const lowRows = new Float32Array(values.length);
+  const highRows = new Float32Array(values.length);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    for (let x = 0; x < width; x++) {
+      const end = row + Math.min(width - 1, x + r);
+      let least = values[row + x]!;
+      let most = least;
+      for (let p = row + Math.max(0, x - r); p <= end; p++) {
+        const v = values[p]!;
+        if (v < least) least = v;
+        if (v > most) most = v;
       }
-    const out = rows.slice();
-    for (let y = 0; y < height; y++)
-      for (let k = Math.max(0, y - r); k <= Math.min(height - 1, y + r); k++)
-        for (let x = 0; x < width; x++)
-          out[y * width + x] = pick(out[y * width + x]!, rows[k * width + x]!);
-    return out;
-  };
-  return {
-    low: sides(values, (a, b) => (a < b ? a : b)),
-    high: sides(values, (a, b) => (a > b ? a : b)),
-  };
+      lowRows[row + x] = least;
+      highRows[row + x] = most;
+    }
+  }
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    low.set(lowRows.subarray(row, row + width), row);
+    high.set(highRows.subarray(row, row + width), row);
+    for (let v = Math.max(0, y - r); v <= Math.min(height - 1, y + r); v++) {
+      const from = v * width;
+      for (let x = 0; x < width; x++) {
+        if (lowRows[from + x]! < low[row + x]!) low[row + x] = lowRows[from + x]!;
+        if (highRows[from + x]! > high[row + x]!) high[row + x] = highRows[from + x]!;
+      }
+    }
+  }
+  return { low, high };
 }

@@ -4,6 +4,7 @@ import { channelFunctions, colours } from './channel-acts.js';
 import { greyFrom, saturate, tone } from './colour-acts.js';
 import { focus } from './focus.js';
 import { flatten, lightStrokes } from './light-acts.js';
+import type { Lookup } from './lookup.js';
 import { lookupOf, passThrough } from './lookup.js';
 import { maskCoverage } from './mask.js';
 import { denoise, despeckle, grain } from './noise-acts.js';
@@ -62,26 +63,35 @@ export function throughTones(region: Raster, steps: readonly ToneStep[], place: 
 
 function oneStep(region: Raster, { act, strength, mask }: ToneStep, place: TonePlace): void {
   const data = region.data as Float32Array;
-  const functions = channelFunctions(act);
-  if (functions && !mask) {
-    for (let c = 0; c < region.channels; c++) {
-      const f = functions[c as 0 | 1 | 2];
-      passThrough(
-        data,
-        lookupOf((v) => v + (f(v) - v) * strength),
-        c,
-        region.channels,
-      );
-    }
+  const tables = tablesOf(act);
+  if (tables && !mask && strength === 1) {
+    tables.slice(0, region.channels).forEach((t, c) => passThrough(data, t, c, region.channels));
     return;
   }
   const whole = strength === 1 && !mask;
   const before = whole ? null : data.slice();
-  if (functions)
-    for (let c = 0; c < region.channels; c++)
-      passThrough(data, lookupOf(functions[c as 0 | 1 | 2]), c, region.channels);
+  if (tables)
+    tables.slice(0, region.channels).forEach((t, c) => passThrough(data, t, c, region.channels));
   else perform(region, act, place);
   if (before) mix(region, before, strength, mask && maskCoverage(mask, region, place));
+}
+
+/** Tables of acts, kept while the act is, since a picture is passed through in strips. */
+const kept = new WeakMap<ToneAct, readonly Lookup[] | null>();
+
+function tablesOf(act: ToneAct): readonly Lookup[] | null {
+  const known = kept.get(act);
+  if (known !== undefined) return known;
+  const functions = channelFunctions(act);
+  const made = new Map<(v: number) => number, Lookup>();
+  const tables =
+    functions?.map((f) => {
+      const table = made.get(f) ?? lookupOf(f);
+      made.set(f, table);
+      return table;
+    }) ?? null;
+  kept.set(act, tables);
+  return tables;
 }
 
 function mix(

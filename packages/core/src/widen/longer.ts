@@ -1,6 +1,6 @@
 import { layerAt } from '../raster/layers.js';
 import type { Plane } from '../raster/plane.js';
-import { blurred, sampleAt } from '../raster/plane.js';
+import { boxMean, sampleAt } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, createRaster, depthOf, whiteOf } from '../raster/raster.js';
 import type { SpliceCosts } from './splice.js';
@@ -34,7 +34,7 @@ const STEPS = [32, 20, 12, 6];
 const DEARER = 1.3;
 /** px of the halved picture that splices keep from what is protected. */
 const CLEAR = 1;
-/** Blur that parts what changes slowly from the detail, px of the halved picture. */
+/** Half the side of the squares that part what changes slowly from the detail, px of the halved picture. */
 const SLOW = 10;
 /** What keeps splices apart: the cost added at one for the next, in usual differences. */
 const APART = 4;
@@ -45,7 +45,7 @@ export function longer(picture: Raster, kept: Uint8Array, amount: number, side: 
   const { grey, colours } = layerAt(picture, 1);
   const half = colours.length ? colours : [grey];
   const shut = shutOf(kept, width, grey);
-  const slow = half.map((plane) => slowOf(plane, shut));
+  const slow = slowOf(half, shut);
   const detail = half.map((plane, c) => ({
     ...plane,
     values: plane.values.map((v, p) => v - slow[c]!.values[p]!),
@@ -148,16 +148,21 @@ function usualStep(detail: readonly Plane[], shut: Uint8Array): number {
   return sum / Math.max(1, n) || 1;
 }
 
-/** What changes slowly, from what is not protected alone. */
-function slowOf({ width, height, values }: Plane, shut: Uint8Array): Plane {
-  const weight = Float32Array.from(shut, (s) => 1 - s);
-  const sum = blurred({ width, height, values: values.map((v, p) => v * weight[p]!) }, SLOW).values;
-  const share = blurred({ width, height, values: weight }, SLOW).values;
-  return {
-    width,
-    height,
-    values: sum.map((s, p) => (share[p]! > 1e-4 ? s / share[p]! : values[p]!)),
-  };
+/** What changes slowly, from what is not protected alone: means over squares, twice. */
+function slowOf(planes: readonly Plane[], shut: Uint8Array): Plane[] {
+  const { width, height } = planes[0]!;
+  const twice = (values: Float32Array): Float32Array =>
+    boxMean(boxMean({ width, height, values }, SLOW), SLOW).values;
+  const open = Float32Array.from(shut, (s) => 1 - s);
+  const share = twice(open);
+  return planes.map(({ values }) => {
+    const known = new Float32Array(values.length);
+    for (let p = 0; p < known.length; p++) known[p] = values[p]! * open[p]!;
+    const slow = twice(known);
+    for (let p = 0; p < slow.length; p++)
+      slow[p] = share[p]! > 1e-4 ? slow[p]! / share[p]! : values[p]!;
+    return { width, height, values: slow };
+  });
 }
 
 function lay(

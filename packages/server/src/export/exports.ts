@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { ExportRequest, ExportStatus } from '@tersum/document';
-import { fileNameOf, NO_RECORDS, patchLayers } from '@tersum/document';
+import { fileNameOf, NO_RECORDS, patchLayers, reportOf } from '@tersum/document';
 import type { Logger } from 'pino';
-import { UserProblem } from '@tersum/codec';
+import { UserProblem, xmpNote } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
@@ -78,6 +78,10 @@ export class Exports {
       await writeFile(this.pathOf(id), zip, { flush: true });
       return this.note(id, { share: 1, state: 'ready' });
     }
+    const { picture: facts, jobTitle } = this.records.describe(pictureId);
+    const job = { title: jobTitle, client: '' };
+    const done = request.finished ? records : { ...records, tones: [], frames: [] };
+    const report = reportOf(job, facts, done, patches, owners, new Date());
     await this.pool.run({
       kind: 'export',
       source: this.originals.pathOf(row.original),
@@ -89,6 +93,7 @@ export class Exports {
       format,
       quality: request.quality,
       ppi: row.ppi,
+      xmp: xmpNote(report),
       to: this.pathOf(id),
     });
     this.note(id, { share: 1, state: 'ready' });

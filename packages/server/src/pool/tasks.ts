@@ -140,6 +140,8 @@ export type WorkerTask =
       readonly format: FlatFormat | 'ora';
       readonly quality: number;
       readonly ppi: number | null;
+      /** An XMP packet for a flat file. */
+      readonly xmp: string | null;
       readonly to: string;
     }
   | {

@@ -145,12 +145,19 @@ async function save(
     source,
     ppi,
     to,
-  }: { readonly source: string; readonly ppi: number | null; readonly to: string },
+    xmp = null,
+  }: {
+    readonly source: string;
+    readonly ppi: number | null;
+    readonly to: string;
+    readonly xmp?: string | null;
+  },
   raster: Raster,
   format: FlatFormat,
   quality: number,
 ): Promise<{ bytes: number }> {
-  return keep(to, await encode(raster, format, quality, await baggageOf(source, ppi)));
+  const baggage = { ...(await baggageOf(source, ppi)), xmp };
+  return keep(to, await encode(raster, format, quality, baggage));
 }
 
 /** Writes the original, the repair layers and the merged picture as one layered file. */

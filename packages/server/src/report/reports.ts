@@ -70,6 +70,7 @@ export class Reports {
         format: 'jpeg',
         quality: 88,
         ppi: row.ppi,
+        xmp: null,
         to,
       });
       return await readFile(to);

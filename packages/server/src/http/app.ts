@@ -11,6 +11,7 @@ import { guard } from './guard.js';
 import { jobRoutes } from './jobs.js';
 import { exportRoutes, pictureRoutes } from './pictures.js';
 import { problems } from './problems.js';
+import { schemaRoutes } from './schemas.js';
 import { surveyRoutes } from './survey.js';
 
 /** The HTTP interface, and the built pages when there are any. */
@@ -50,6 +51,7 @@ export function createApp(services: Services, pages: string | null, host: string
   app.use('/api/pictures', surveyRoutes(services));
   app.use('/api/pictures', finishRoutes(services));
   app.use('/api/exports', exportRoutes(services));
+  app.use('/api/schemas', schemaRoutes());
   app.use(
     '/api/{*rest}',
     (_req, res) => void res.status(404).json({ message: 'There is nothing here.' }),

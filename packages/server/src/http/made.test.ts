@@ -98,6 +98,14 @@ test('the simulated scanner delivers 16 bits at the ppi asked for; a stopped mak
   expect(await count()).toBe(before);
 }, 120_000);
 
+test('the schemas of what leaves the house are published', async () => {
+  const job = await request(app).get('/api/schemas/job.json').expect(200);
+  expect(job.body.required).toEqual(expect.arrayContaining(['picture', 'repairs', 'tones']));
+  const report = await request(app).get('/api/schemas/treatment-report.json').expect(200);
+  expect(report.body.properties.format.const).toBe('tersum-treatment-report');
+  await request(app).get('/api/schemas/nothing.json').expect(404);
+});
+
 test('what cannot be made is told in a sentence', async () => {
   const strangers = await made({
     kind: 'widen',

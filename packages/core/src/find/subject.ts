@@ -45,16 +45,24 @@ export function subjectOf(picture: Raster): Uint8Array | null {
   }
   const share = count / labels.length;
   if (share < SMALLEST || share > LARGEST) return null;
-  return widened(subject, width, height, Math.ceil(MARGIN * Math.max(width, height)));
+  const wide = widened(subject, width, height, Math.ceil(MARGIN * Math.max(width, height)));
+  // The last strip of background beside it is left.
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++) if (x < STRIP || x >= width - STRIP) wide[p] = subject[p]!;
+  return wide;
 }
 
+/** px at the left and right border into which the margin does not reach. */
+const STRIP = 8;
 /** px of the reduced picture a thing may be away from the subject and still belong to it. */
 const BESIDE = 3;
-/** CIELAB distance from the smooth background at which something is no background. */
+/** Share of the picture up to which something beside the subject is taken for a thing. */
+const LARGEST_BESIDE = 0.4;
+/** CIELAB distance from what stands at both ends of a row at which something is no background. */
 const APART = 13;
 
 /**
- * Pixels beside the subject that differ from the background around them, such as a small thing that the grounds took for
+ * Pixels beside the subject that differ from the background at both ends of their row, such as a small thing that the grounds took for
  * a part of it.
  */
 function standingOut(picture: Raster, subject: Uint8Array): number[] {
@@ -72,17 +80,23 @@ function standingOut(picture: Raster, subject: Uint8Array): number[] {
       [lab[0]![p], lab[1]![p], lab[2]![p]] = [L, a, b];
       open[p] = subject[q] ? 0 : 1;
     }
-  const reach = Math.round(0.09 * Math.max(w, h));
-  const mean = (values: Float32Array): Float32Array =>
-    boxMean({ width: w, height: h, values }, reach).values;
-  const known = mean(open);
-  const around = lab.map((values) => mean(values.map((v, p) => v * open[p]!)));
+  // Each row's background is what stands at its two ends.
+  const ends = [0, w - 1].map((x) =>
+    lab.map((values) => {
+      const column = Float32Array.from({ length: h }, (_, y) => values[y * w + x]!);
+      return boxMean({ width: 1, height: h, values: column }, 3).values;
+    }),
+  );
+  const soft = lab.map((values) => boxMean({ width: w, height: h, values }, 1).values);
   const off = new Uint8Array(w * h);
   for (let p = 0; p < off.length; p++) {
-    if (!open[p] || known[p]! < 0.02) continue;
-    let sum = 0;
-    for (let c = 0; c < 3; c++) sum += (lab[c]![p]! - around[c]![p]! / known[p]!) ** 2;
-    if (sum > APART * APART) off[p] = 1;
+    // The outermost columns are what the others are compared with.
+    if (!open[p] || p % w < 2 || p % w >= w - 2) continue;
+    const y = Math.floor(p / w);
+    const far = ends.map((end) =>
+      end.reduce((sum, values, c) => sum + (soft[c]![p]! - values[y]!) ** 2, 0),
+    );
+    if (Math.min(...far) > APART * APART) off[p] = 1;
   }
   const near = widened(
     open.reduce(
@@ -97,7 +111,7 @@ function standingOut(picture: Raster, subject: Uint8Array): number[] {
     BESIDE,
   );
   return partsOf(off, w)
-    .filter((part) => part.some((p) => near[p]) && part.length < 0.08 * w * h)
+    .filter((part) => part.length < LARGEST_BESIDE * w * h && part.some((p) => near[p]))
     .flatMap((part) =>
       [...part].flatMap((p) => {
         const [x0, y0] = [(p % w) * step, Math.floor(p / w) * step];

@@ -1,6 +1,16 @@
 import type { Report } from '@tersum/document';
 import { XMLBuilder } from 'fast-xml-parser';
 
+/** Namespaces as ISO 16684-1 and its part 2 fix them: other names would be read by nobody. */
+const NAMESPACES = {
+  x: 'adobe:ns:meta/',
+  rdf: 'http://www.w3.org/1999/02/22-rdf-syntax-ns#',
+  xmp: 'http://ns.adobe.com/xap/1.0/',
+  xmpMM: 'http://ns.adobe.com/xap/1.0/mm/',
+  stEvt: 'http://ns.adobe.com/xap/1.0/sType/ResourceEvent#',
+  xmpRights: 'http://ns.adobe.com/xap/1.0/rights/',
+} as const;
+
 const builder = new XMLBuilder({ ignoreAttributes: false, attributeNamePrefix: '@', format: true });
 
 /**
@@ -16,15 +26,15 @@ export function xmpNote(report: Report): string {
   if (report.framed) events.push('straightened or cropped');
   const packet = {
     'x:xmpmeta': {
-      '@xmlns:x': 'adobe:ns:meta/',
+      '@xmlns:x': NAMESPACES.x,
       'rdf:RDF': {
-        '@xmlns:rdf': 'http://www.w3.org/1999/02/22-rdf-syntax-ns#',
+        '@xmlns:rdf': NAMESPACES.rdf,
         'rdf:Description': {
           '@rdf:about': '',
-          '@xmlns:xmp': 'http://ns.adobe.com/xap/1.0/',
-          '@xmlns:xmpMM': 'http://ns.adobe.com/xap/1.0/mm/',
-          '@xmlns:stEvt': 'http://ns.adobe.com/xap/1.0/sType/ResourceEvent#',
-          '@xmlns:xmpRights': 'http://ns.adobe.com/xap/1.0/rights/',
+          '@xmlns:xmp': NAMESPACES.xmp,
+          '@xmlns:xmpMM': NAMESPACES.xmpMM,
+          '@xmlns:stEvt': NAMESPACES.stEvt,
+          '@xmlns:xmpRights': NAMESPACES.xmpRights,
           'xmp:CreatorTool': 'Tersum',
           'xmp:MetadataDate': report.made,
           'xmpMM:OriginalDocumentID': `sha256:${report.picture.original}`,

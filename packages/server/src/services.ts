@@ -9,7 +9,12 @@ import { WorkPool } from './pool/pool.js';
 import { Originals } from './render/originals.js';
 import { Reports } from './report/reports.js';
 import { Renderer } from './render/renderer.js';
+import { ProofDesk } from './proof/proof-desk.js';
 import { ContentStore } from './store/files.js';
+import { ProofStore } from './store/proofs.js';
+import { RecipeStore } from './store/recipes.js';
+import { SettingStore } from './store/settings.js';
+import { WorkStore } from './store/work.js';
 import { Intake } from './store/intake.js';
 import { JobStore } from './store/jobs.js';
 import { KeptDonorStore } from './store/kept-donors.js';
@@ -28,6 +33,11 @@ export interface Services {
   readonly keptDonors: KeptDonorStore;
   readonly records: RecordStore;
   readonly findings: FindingStore;
+  readonly work: WorkStore;
+  readonly settings: SettingStore;
+  readonly recipes: RecipeStore;
+  readonly proofs: ProofStore;
+  readonly proofDesk: ProofDesk;
   readonly surveys: SurveyDesk;
   readonly intake: Intake;
   readonly makings: MakingDesk;
@@ -56,10 +66,12 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const db = openDatabase(join(data, 'tersum.sqlite'), options.migrations);
   const pool = new WorkPool(options.worker);
   const files = new ContentStore(join(data, 'originals'));
-  const jobs = new JobStore(db);
+  const findings = new FindingStore(db);
+  const work = new WorkStore(db, findings);
+  const jobs = new JobStore(db, work);
   const records = new RecordStore(db);
   const originals = new Originals(files, pool);
-  const findings = new FindingStore(db);
+  const proofs = new ProofStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
   const intake = new Intake(jobs, files, originals, pool);
@@ -82,6 +94,11 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     keptDonors: new KeptDonorStore(db),
     records,
     findings,
+    work,
+    settings: new SettingStore(db),
+    recipes: new RecipeStore(db),
+    proofs,
+    proofDesk: new ProofDesk(proofs, records, renderer, pool),
     surveys: new SurveyDesk(findings, records, originals, pool, log),
     intake,
     makings: new MakingDesk(

@@ -9,12 +9,16 @@ import { BenchPage } from './bench/BenchPage.js';
 import { FinishPage } from './finish/FinishPage.js';
 import { JobsPage } from './jobs/JobsPage.js';
 import { GlobalStyle } from './look/GlobalStyle.js';
+import { ProofPage } from './proof/ProofPage.js';
+import { ReferencePage } from './reference/ReferencePage.js';
 import { LostPage } from './look/LostPage.js';
 
 const router = createBrowserRouter([
   { path: '/', element: <JobsPage />, errorElement: <LostPage /> },
   { path: '/bench/:pictureId', element: <BenchPage />, errorElement: <LostPage /> },
   { path: '/finish/:pictureId', element: <FinishPage />, errorElement: <LostPage /> },
+  { path: '/proof/:pictureId', element: <ProofPage />, errorElement: <LostPage /> },
+  { path: '/reference', element: <ReferencePage />, errorElement: <LostPage /> },
   { path: '*', element: <LostPage /> },
 ]);
 

@@ -9,7 +9,7 @@ import { jumpOf } from './line-tell.js';
 import { Repeats } from './repeat-tell.js';
 import { seamStep } from './seam-tell.js';
 import { boxOf, siteWindow } from './site-window.js';
-import type { Tell, TellLimits } from './tell.js';
+import type { SiteTell, Tell, TellLimits } from './tell.js';
 import { TELL_LIMITS } from './tell.js';
 import { toneStep } from './tone-tell.js';
 
@@ -44,30 +44,44 @@ export function tellsOf(
 ): Tell[] {
   const changed = new Uint8Array(picture.width * picture.height);
   for (const site of sites) for (const p of site) changed[p] = 1;
-  const tells: Tell[] = [];
-  if (!sites.length) return tells;
+  if (!sites.length) return [];
   const repeats = new Repeats(picture);
-  sites.forEach((pixels, site) => {
+  return sites.flatMap((pixels, site) => {
     checkpoint(task, site / sites.length);
-    const window = siteWindow(picture, pixels, changed);
-    const box = boxOf(pixels, picture.width);
-    const add = (tell: Omit<Tell, 'site' | 'box' | 'limit'> & Partial<Tell>): void => {
-      tells.push({ box, site, limit: limits[tell.kind], ...tell });
-    };
-    const tone = toneStep(window);
-    if (tone > limits.tone) add({ kind: 'tone', value: tone });
-    const seam = seamStep(window);
-    if (seam > limits.seam) add({ kind: 'seam', value: seam });
-    const { softness, grain } = detailOf(window);
-    if (softness < limits.softness) add({ kind: 'softness', value: softness });
-    if (grain < limits.grain || grain > 1 / limits.grain) add({ kind: 'grain', value: grain });
-    const jump = jumpOf(window);
-    if (jump && jump.px > limits['broken-line'])
-      add({ kind: 'broken-line', value: jump.px, box: jump.box });
-    const repeat = repeats.of(pixels);
-    if (repeat && repeat.px > limits.repeat)
-      add({ kind: 'repeat', value: repeat.px, box: repeat.box, twin: repeat.twin });
+    return tellsOfSite(picture, pixels, changed, repeats, limits).map((t) => ({ ...t, site }));
   });
+}
+
+/**
+ * What gives one site away.
+ * @param pixels of the site @param changed 1 = changed by any site, a value a pixel of the picture
+ */
+export function tellsOfSite(
+  picture: Raster,
+  pixels: Int32Array,
+  changed: Uint8Array,
+  repeats: Repeats,
+  limits: TellLimits = TELL_LIMITS,
+): SiteTell[] {
+  const tells: SiteTell[] = [];
+  const window = siteWindow(picture, pixels, changed);
+  const box = boxOf(pixels, picture.width);
+  const add = (tell: Omit<SiteTell, 'box' | 'limit'> & Partial<SiteTell>): void => {
+    tells.push({ box, limit: limits[tell.kind], ...tell });
+  };
+  const tone = toneStep(window);
+  if (tone > limits.tone) add({ kind: 'tone', value: tone });
+  const seam = seamStep(window);
+  if (seam > limits.seam) add({ kind: 'seam', value: seam });
+  const { softness, grain } = detailOf(window);
+  if (softness < limits.softness) add({ kind: 'softness', value: softness });
+  if (grain < limits.grain || grain > 1 / limits.grain) add({ kind: 'grain', value: grain });
+  const jump = jumpOf(window);
+  if (jump && jump.px > limits['broken-line'])
+    add({ kind: 'broken-line', value: jump.px, box: jump.box });
+  const repeat = repeats.of(pixels);
+  if (repeat && repeat.px > limits.repeat)
+    add({ kind: 'repeat', value: repeat.px, box: repeat.box, twin: repeat.twin });
   return tells;
 }
 

@@ -27,10 +27,21 @@ const SAME = 0.955;
 /** Share of the picture's longer side that is taken in at one look, and at most so many px. */
 const SIGHT = 0.3;
 const MOST_SIGHT = 360;
-/** A look that so many places share is nobody's. */
+/** A look that so many places within sight share is nobody's. */
 const COMMON = 160;
 /** Share of the surroundings that may repeat by the same shift before it is the picture's own pattern. */
 const PATTERN = 0.25;
+
+/** How far from a place something may lie that is seen together with it, px. */
+export function sightIn({
+  width,
+  height,
+}: {
+  readonly width: number;
+  readonly height: number;
+}): number {
+  return Math.min(MOST_SIGHT, Math.round(SIGHT * Math.max(width, height)));
+}
 
 /** Two shifts as one number. */
 const KEY = 8192;
@@ -42,10 +53,13 @@ export class Repeats {
   private readonly grey: Plane;
   private readonly deviation: Float32Array;
   private readonly looks: Uint32Array;
-  private readonly index: (look: number, half: number) => Int32Array;
-  private readonly sight: number;
+  private readonly index: (look: number, half: number, from: number, to: number) => Int32Array;
 
-  constructor(picture: Raster) {
+  /** @param sight px; see {@link sightIn} */
+  constructor(
+    picture: Raster,
+    private readonly sight = sightIn(picture),
+  ) {
     const whole = layerAt(picture, 0).grey;
     // What changes slowly is alike in many places and tells nothing.
     const slow = boxMean(whole, 2 * HALF).values;
@@ -55,7 +69,6 @@ export class Repeats {
     this.looks = looksOf(boxMean(this.grey, 1), this.deviation);
     const { width, height } = picture;
     this.index = indexOf(this.looks, this.deviation, width, height);
-    this.sight = Math.min(MOST_SIGHT, Math.round(SIGHT * Math.max(width, height)));
   }
 
   /**
@@ -100,13 +113,14 @@ export class Repeats {
   /** Places that show the same as one of those asked, by their shift. */
   private votesOf(asked: Int32Array): Map<number, number[]> {
     const { width } = this.grey;
+    const reach = this.sight * (width + 1);
     const votes = new Map<number, number[]>();
     for (const p of asked) {
       const [x, y] = [p % width, Math.floor(p / width)];
       const seen = new Set<number>();
       for (const half of [0, 1]) {
         const near: number[] = [];
-        for (const q of this.index(this.looks[p]!, half)) {
+        for (const q of this.index(this.looks[p]!, half, p - reach, p + reach)) {
           const [dx, dy] = [(q % width) - x, Math.floor(q / width) - y];
           if (Math.abs(dx) > this.sight || Math.abs(dy) > this.sight) continue;
           if (Math.abs(dx) < SIDE && Math.abs(dy) < SIDE) continue;
@@ -175,13 +189,13 @@ function looksOf({ width, height, values }: Plane, deviation: Float32Array): Uin
   return looks;
 }
 
-/** Places by either half of their look. */
+/** Places between two others by either half of their look. */
 function indexOf(
   looks: Uint32Array,
   deviation: Float32Array,
   width: number,
   height: number,
-): (look: number, half: number) => Int32Array {
+): (look: number, half: number, from: number, to: number) => Int32Array {
   const halves = [0, 1].map((half) => {
     const starts = new Int32Array(65537);
     const places: number[] = [];
@@ -196,12 +210,22 @@ function indexOf(
     for (const p of places) order[next[key(p)]!++] = p;
     return { starts, order };
   });
-  return (look, half) => {
+  return (look, half, from, to) => {
     const { starts, order } = halves[half]!;
     const key = half ? look >>> 16 : look & 0xffff;
     const [a, b] = [starts[key]!, starts[key + 1]!];
-    return order.subarray(a, b - a > COMMON ? a : b);
+    return order.subarray(firstFrom(order, from, a, b), firstFrom(order, to + 1, a, b));
   };
+}
+
+/** The first of `order[a..b)`, which ascends, that is not below `value`. */
+function firstFrom(order: Int32Array, value: number, a: number, b: number): number {
+  while (a < b) {
+    const middle = (a + b) >> 1;
+    if (order[middle]! < value) a = middle + 1;
+    else b = middle;
+  }
+  return a;
 }
 
 function deviations(grey: Plane): Float32Array {

@@ -13,8 +13,8 @@ export const TELL_KINDS = [
 ] as const;
 export type TellKind = (typeof TELL_KINDS)[number];
 
-/** One tell that is beyond its limit. */
-export interface Tell {
+/** One tell of a site that is beyond its limit. */
+export interface SiteTell {
   readonly kind: TellKind;
   /** In the unit of {@link TELL_LIMITS}. */
   readonly value: number;
@@ -23,7 +23,10 @@ export interface Tell {
   readonly box: Rect;
   /** For a repeat: where the same is seen again. */
   readonly twin?: Rect;
-  /** Which site it belongs to. */
+}
+
+/** A tell and which of several sites it belongs to. */
+export interface Tell extends SiteTell {
   readonly site: number;
 }
 

@@ -23,8 +23,13 @@ export function millimetres(px: number, ppi: number): number {
   return (px * 25.4) / ppi;
 }
 
+/** The smallest size that shows from a distance, mm. */
+export function smallestSeen(distance: number): number {
+  return distance * ARC_MINUTE;
+}
+
 /** Whether a mark of a size, px, and a contrast, CIEDE2000, shows at the intended use. */
 export function shows(size: number, contrast: number, use: IntendedUse): boolean {
   const seen = millimetres(size, use.ppi) * use.enlargement;
-  return seen >= use.distance * ARC_MINUTE && contrast >= LEAST_CONTRAST;
+  return seen >= smallestSeen(use.distance) && contrast >= LEAST_CONTRAST;
 }

@@ -1,38 +1,98 @@
-import type { Raster, Task, Tell } from '@tersum/core';
-import { frameOf, sitesOf, tellsOf } from '@tersum/core';
+import type { Raster, Rect, SiteTell, Task } from '@tersum/core';
+import {
+  checkpoint,
+  digestText,
+  EMPTY_RECT,
+  frameOf,
+  grow,
+  intersect,
+  maskBox,
+  Repeats,
+  shift,
+  sightIn,
+  sitesOf,
+  tellsOfSite,
+  unite,
+} from '@tersum/core';
 import type { Patch } from './patch.js';
-import { compose } from './patch.js';
+import { compose, patchesIn } from './patch.js';
 
-/** A tell and the repair it gives away. */
-export interface RepairTell extends Omit<Tell, 'site'> {
-  readonly repair: string;
+/** px beyond what is in sight that smoothing reads. */
+const MARGIN = 48;
+/** Raised whenever the same repair may be told otherwise than before. */
+const PROOF_VERSION = 1;
+
+/** Names, patch by patch, what its tells depend on: an unchanged name means unchanged tells. */
+export function proofNames(patches: readonly Patch[], original: string, frame: Rect): string[] {
+  return patches.map((patch) => {
+    const near = patchesIn(patches, sightOf(patch, frame));
+    return digestText(
+      `${PROOF_VERSION} ${original} ${patch.digest} ${near.map((p) => p.digest).join(' ')}`,
+    );
+  });
+}
+
+/** Cuts work into `parts` bands of the picture, so that what is made ready for one is shared by its patches. */
+export function proofBands(
+  patches: readonly Patch[],
+  due: readonly number[],
+  parts: number,
+): number[][] {
+  const order = [...due].sort((a, b) => patches[a]!.rect.y - patches[b]!.rect.y);
+  const each = Math.ceil(order.length / parts);
+  return Array.from({ length: parts }, (_, k) => order.slice(k * each, (k + 1) * each)).filter(
+    (band) => band.length,
+  );
 }
 
 /**
- * What gives the repairs of a picture away.
- * @param owners the repair each patch belongs to
+ * What gives repairs of a picture away, in the picture's places.
+ * @param due the patches that are asked for
+ * @returns the tells of each of them, in the order of `due`
  */
 export function proofOf(
   original: Raster,
   patches: readonly Patch[],
-  owners: readonly string[],
+  due: readonly number[],
   task?: Task,
-): RepairTell[] {
-  const picture = compose(original, patches, frameOf(original));
-  const sites: Int32Array[] = [];
-  const repairs: string[] = [];
-  patches.forEach(({ rect, mask }, k) => {
-    for (const part of sitesOf(mask, rect.width)) {
-      sites.push(
-        part.map(
-          (p) => (rect.y + Math.floor(p / rect.width)) * original.width + rect.x + (p % rect.width),
-        ),
-      );
-      repairs.push(owners[k]!);
-    }
+): SiteTell[][] {
+  const frame = frameOf(original);
+  const region = due.reduce<Rect>((all, k) => unite(all, sightOf(patches[k]!, frame)), EMPTY_RECT);
+  const picture = compose(original, patches, region);
+  const changed = new Uint8Array(region.width * region.height);
+  for (const patch of patchesIn(patches, region))
+    for (const p of pixelsOf(patch, region)) changed[p] = 1;
+  const repeats = new Repeats(picture, sightIn(original));
+  return due.map((k, step) => {
+    checkpoint(task, step / due.length);
+    const { mask, rect } = patches[k]!;
+    return sitesOf(mask, rect.width).flatMap((part) => {
+      const pixels = part.map((p) => placeOf(p, rect, region));
+      return tellsOfSite(picture, pixels, changed, repeats).map((tell) => ({
+        ...tell,
+        box: shift(tell.box, region.x, region.y),
+        ...(tell.twin ? { twin: shift(tell.twin, region.x, region.y) } : {}),
+      }));
+    });
   });
-  return tellsOf(picture, sites, undefined, task).map(({ site, ...tell }) => ({
-    ...tell,
-    repair: repairs[site]!,
-  }));
+}
+
+function sightOf({ rect, mask }: Patch, frame: Rect): Rect {
+  const own = maskBox(mask, rect.width);
+  if (!own) return EMPTY_RECT;
+  return intersect(grow(shift(own, rect.x, rect.y), sightIn(frame) + MARGIN), frame);
+}
+
+/** What a patch wrote within a region, as places of the region. */
+function* pixelsOf({ rect, mask }: Patch, region: Rect): Generator<number> {
+  const common = intersect(rect, region);
+  for (let y = common.y; y < common.y + common.height; y++)
+    for (let x = common.x; x < common.x + common.width; x++)
+      if (mask[(y - rect.y) * rect.width + x - rect.x])
+        yield (y - region.y) * region.width + x - region.x;
+}
+
+function placeOf(p: number, rect: Rect, region: Rect): number {
+  const [x, y] = [p % rect.width, Math.floor(p / rect.width)];
+  return (rect.y + y - region.y) * region.width + rect.x + x - region.x;
 }

@@ -39,9 +39,15 @@ export const PictureSchema = z.object({
 });
 export type Picture = z.infer<typeof PictureSchema>;
 
+/** What a job takes: seconds of work done, and of what is still to do by the findings that are open. */
+export const JobWorkSchema = z.object({ spent: z.number().min(0), remaining: z.number().min(0) });
+export type JobWork = z.infer<typeof JobWorkSchema>;
+
 export const JobSchema = JobDraftSchema.extend({
   id: z.uuid(),
   createdAt: z.iso.datetime(),
+  archived: z.boolean(),
+  work: JobWorkSchema,
   pictures: z.array(PictureSchema.extend({ repairs: z.int().min(0), coverKey: z.string() })),
 });
 export type Job = z.infer<typeof JobSchema>;

@@ -1,10 +1,12 @@
 import type {
   Delta,
+  ExportRecipe,
   FindingRecord,
   Frame,
   KeptDonorDraft,
   Layer,
   Repair,
+  RepairTell,
   SurveySettings,
   Tone,
 } from '@tersum/document';
@@ -18,6 +20,9 @@ export const jobs = sqliteTable('jobs', {
   notes: text().notNull(),
   state: text().notNull(),
   createdAt: text('created_at').notNull(),
+  archived: integer({ mode: 'boolean' }).notNull().default(false),
+  /** When it was thrown away; such jobs can be taken back. */
+  deletedAt: text('deleted_at'),
 });
 
 export const pictures = sqliteTable(
@@ -141,4 +146,64 @@ export const surveys = sqliteTable('surveys', {
     .references(() => pictures.id, { onDelete: 'cascade' }),
   state: text({ enum: ['none', 'surveying', 'ready'] }).notNull(),
   settings: text({ mode: 'json' }).$type<SurveySettings>().notNull(),
+});
+
+/** The tells of each repair as measured last, and the name of what they were measured on. */
+export const proofs = sqliteTable('proofs', {
+  pictureId: text('picture_id')
+    .primaryKey()
+    .references(() => pictures.id, { onDelete: 'cascade' }),
+  version: integer().notNull(),
+  data: text({ mode: 'json' }).$type<Record<string, KeptTells>>().notNull(),
+});
+
+/** What proof keeps of one repair. */
+export interface KeptTells {
+  readonly name: string;
+  readonly tells: readonly Omit<RepairTell, 'repair'>[];
+}
+
+/** Frames of a picture's sweep that were looked at, and what was seen. */
+export const sweptFrames = sqliteTable(
+  'swept_frames',
+  {
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    frame: integer().notNull(),
+    content: text().notNull(),
+    state: text({ enum: ['passed', 'marked'] }).notNull(),
+    at: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.pictureId, table.frame] })],
+);
+
+/** Append-only: active seconds at a picture, and what they went into. */
+export const workTimes = sqliteTable(
+  'work_times',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    kind: text().notNull(),
+    seconds: real().notNull(),
+    /** How many findings were mended in them. */
+    count: integer().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [index('work_times_by_picture').on(table.pictureId)],
+);
+
+/** Ways of delivering that are kept by name. */
+export const recipes = sqliteTable('recipes', {
+  id: text().primaryKey(),
+  data: text({ mode: 'json' }).$type<ExportRecipe>().notNull(),
+  keptAt: text('kept_at').notNull(),
+});
+
+/** What the house has set, by name. */
+export const settings = sqliteTable('settings', {
+  name: text().primaryKey(),
+  value: text({ mode: 'json' }).notNull(),
 });

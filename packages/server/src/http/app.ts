@@ -11,6 +11,8 @@ import { guard } from './guard.js';
 import { jobRoutes } from './jobs.js';
 import { exportRoutes, pictureRoutes } from './pictures.js';
 import { problems } from './problems.js';
+import { houseRoutes } from './house.js';
+import { proofRoutes } from './proof.js';
 import { schemaRoutes } from './schemas.js';
 import { surveyRoutes } from './survey.js';
 
@@ -50,6 +52,8 @@ export function createApp(services: Services, pages: string | null, host: string
   app.use('/api/pictures', fillRoutes(services));
   app.use('/api/pictures', surveyRoutes(services));
   app.use('/api/pictures', finishRoutes(services));
+  app.use('/api/pictures', proofRoutes(services));
+  app.use('/api/house', houseRoutes(services));
   app.use('/api/exports', exportRoutes(services));
   app.use('/api/schemas', schemaRoutes());
   app.use(

@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { FILL_VARIANTS, tellScore } from '@tersum/core';
 import type { FillPlace, Repair, VariantOffer } from '@tersum/document';
 import { GuideQuerySchema, SiteQuerySchema, VariantQuerySchema, variantOf } from '@tersum/document';
-import type { Request, Response } from 'express';
 import { Router } from 'express';
 import { UserProblem } from '@tersum/codec';
 import { patchesBelow } from '../render/renderer.js';
 import type { Services } from '../services.js';
+import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
 
 /** What is asked about a fill: variants, grounds, guides, portions, confidence. */
@@ -75,13 +75,4 @@ export function fillRoutes({ records, renderer, pool }: Services): Router {
     res.json({ rect, samples: Buffer.from(confidence).toString('base64') });
   });
   return router;
-}
-
-function endedBy(req: Request, res: Response): AbortSignal {
-  const gone = new AbortController();
-  res.on('close', () => {
-    if (!res.writableEnded) gone.abort();
-  });
-  req.on('aborted', () => gone.abort());
-  return gone.signal;
 }

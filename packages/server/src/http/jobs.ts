@@ -2,6 +2,7 @@ import { rm } from 'node:fs/promises';
 import { JobDraftSchema, KeptDonorDraftSchema, MakingSchema } from '@tersum/document';
 import { Router } from 'express';
 import multer from 'multer';
+import { z } from 'zod';
 import type { Services } from '../services.js';
 import { UserProblem } from '@tersum/codec';
 import { bodyOf } from './problems.js';
@@ -30,6 +31,19 @@ export function jobRoutes({
     '/:id',
     (req, res) => void res.json(jobs.update(req.params.id, bodyOf(JobDraftSchema, req))),
   );
+
+  router.post('/:id/archive', (req, res) => {
+    const { archived } = bodyOf(z.object({ archived: z.boolean() }), req);
+    res.json(jobs.archive(req.params.id, archived));
+  });
+  router.post('/:id/duplicate', (req, res) => {
+    res.status(201).json(jobs.duplicate(req.params.id));
+  });
+  router.delete('/:id', (req, res) => {
+    jobs.drop(req.params.id);
+    res.json({});
+  });
+  router.post('/:id/restore', (req, res) => void res.json(jobs.restore(req.params.id)));
 
   router.get('/:id/donors', (req, res) => void res.json(keptDonors.list(req.params.id)));
   router.post('/:id/donors', (req, res) => {

@@ -61,15 +61,6 @@ export function pictureRoutes(services: Services): Router {
     return { repair, original: shown.picture.raster, below, others };
   };
 
-  router.post('/:id/proof', async (req, res) => {
-    const gone = new AbortController();
-    res.on('close', () => gone.abort());
-    const { version } = records.picture(req.params.id);
-    const { picture, patches, owners } = await renderer.current(req.params.id);
-    const task = { kind: 'proof', original: picture.raster, patches, owners } as const;
-    res.json({ version, tells: await pool.search<'proof'>(task, { signal: gone.signal }) });
-  });
-
   router.post('/:id/donors', async (req, res) => {
     const { repair, wishes } = bodyOf(DonorQuerySchema, req);
     const task = await around(req.params.id, repair);

@@ -7,6 +7,7 @@ import type {
   Quad,
   Raster,
   Rect,
+  SiteTell,
   Studied,
   Study,
   Tilt,
@@ -27,7 +28,6 @@ import type {
   Patch,
   PatchLayer,
   Repair,
-  RepairTell,
   ReplayInput,
   TwinOffer,
 } from '@tersum/document';
@@ -121,7 +121,7 @@ export type WorkerTask =
       readonly wire: Wire;
       readonly original: Raster;
       readonly patches: readonly Patch[];
-      readonly owners: readonly string[];
+      readonly due: readonly number[];
     }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
@@ -178,7 +178,7 @@ export interface Answers {
   search: DonorMap;
   variant: FillVariant;
   make: Made[];
-  proof: RepairTell[];
+  proof: SiteTell[][];
   grounds: GroundOffer[];
   guides: Guide[];
   portions: [number, number][][];

@@ -90,8 +90,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'make':
       return watched(task, ({ crew, task: watch }) => makePictures(task, crew, watch));
     case 'proof': {
-      const { original, patches, owners } = task;
-      return watched(task, ({ task: watch }) => proofOf(original, patches, owners, watch));
+      const { original, patches, due } = task;
+      return watched(task, ({ task: watch }) => proofOf(original, patches, due, watch));
     }
     case 'grounds':
       return searchGrounds(task);

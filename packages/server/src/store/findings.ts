@@ -9,7 +9,18 @@ const BATCH = 400;
 
 /** What was found in pictures, what became of it, and how they are surveyed. */
 export class FindingStore {
+  private readonly revisions = new Map<string, number>();
+
   constructor(private readonly db: Db) {}
+
+  /** Changes whenever a picture's findings or its survey's settings do. */
+  revision(pictureId: string): number {
+    return this.revisions.get(pictureId) ?? 0;
+  }
+
+  private touched(pictureId: string): void {
+    this.revisions.set(pictureId, this.revision(pictureId) + 1);
+  }
 
   list(pictureId: string): DocketFinding[] {
     return this.db
@@ -39,6 +50,7 @@ export class FindingStore {
       .values({ pictureId, ...next })
       .onConflictDoUpdate({ target: surveys.pictureId, set: next })
       .run();
+    this.touched(pictureId);
   }
 
   /**
@@ -89,6 +101,7 @@ export class FindingStore {
       .insert(findings)
       .values({ id: data.id, pictureId, data, dismissed: false, repairId: null })
       .run();
+    this.touched(pictureId);
   }
 
   dismiss(pictureId: string, ids: readonly string[], dismissed: boolean): void {
@@ -114,6 +127,7 @@ export class FindingStore {
           .run(),
       ),
     );
+    this.touched(pictureId);
   }
 }
 

@@ -1,13 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type { Job, JobDraft, Picture } from '@tersum/document';
-import { asc, count, eq } from 'drizzle-orm';
+import { asc, count, eq, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { jobs, layers, pictures, repairs } from '../db/schema.js';
 import { UserProblem } from '@tersum/codec';
+import type { WorkStore } from './work.js';
 
 /** Jobs and which pictures they hold. */
 export class JobStore {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly work: WorkStore,
+  ) {}
 
   isEmpty(): boolean {
     return this.db.select({ n: count() }).from(jobs).get()!.n === 0;
@@ -24,24 +28,34 @@ export class JobStore {
         .map((row) => [row.pictureId, row.n]),
     );
     const rows = this.db.select().from(pictures).orderBy(asc(pictures.addedAt)).all();
+    const works = this.work.worksOf(rows as Picture[]);
     return this.db
       .select()
       .from(jobs)
+      .where(isNull(jobs.deletedAt))
       .all()
       .sort(
         (a, b) =>
           (a.due ?? '9').localeCompare(b.due ?? '9') || a.createdAt.localeCompare(b.createdAt),
       )
-      .map((row) => ({
-        ...(row as Omit<Job, 'pictures'>),
-        pictures: rows
-          .filter((p) => p.jobId === row.id)
-          .map((p) => ({
-            ...(p as Picture),
+      .map(({ deletedAt: _, ...row }) => {
+        const own = rows.filter((p) => p.jobId === row.id) as Picture[];
+        return {
+          ...(row as Omit<Job, 'pictures' | 'work'>),
+          work: own.reduce(
+            (sum, { id }) => ({
+              spent: sum.spent + works.get(id)!.spent,
+              remaining: sum.remaining + works.get(id)!.remaining,
+            }),
+            { spent: 0, remaining: 0 },
+          ),
+          pictures: own.map((p) => ({
+            ...p,
             repairs: counts.get(p.id) ?? 0,
             coverKey: `${p.original.slice(0, 12)}-${p.version}`,
           })),
-      }));
+        };
+      });
   }
 
   get(id: string): Job {
@@ -66,6 +80,36 @@ export class JobStore {
     return this.get(id);
   }
 
+  /** Puts a job away among the finished ones, or back. */
+  archive(id: string, archived: boolean): Job {
+    this.get(id);
+    this.db.update(jobs).set({ archived }).where(eq(jobs.id, id)).run();
+    return this.get(id);
+  }
+
+  /** Throws a job away; {@link restore} takes it back. */
+  drop(id: string): void {
+    this.get(id);
+    this.db.update(jobs).set({ deletedAt: new Date().toISOString() }).where(eq(jobs.id, id)).run();
+  }
+
+  restore(id: string): Job {
+    this.db.update(jobs).set({ deletedAt: null }).where(eq(jobs.id, id)).run();
+    return this.get(id);
+  }
+
+  /** A new job with the same pictures as received and what is written about it; repairs stay with the old one. */
+  duplicate(id: string): Job {
+    const { title, client, due, notes, pictures: own } = this.get(id);
+    const name = `${title}, again`.slice(0, 120);
+    return this.db.transaction(() => {
+      const copy = this.create({ title: name, client, due, notes, state: 'new' });
+      for (const { id: _, jobId: __, version: ___, addedAt: ____, ...picture } of own)
+        this.addPicture({ ...withoutCover(picture), jobId: copy.id });
+      return this.get(copy.id);
+    });
+  }
+
   /** Adds a picture with its first repair layer. */
   addPicture(picture: Omit<Picture, 'id' | 'version' | 'addedAt'>): Picture {
     this.get(picture.jobId);
@@ -82,4 +126,11 @@ export class JobStore {
     });
     return row;
   }
+}
+
+function withoutCover<T extends { repairs: number; coverKey: string }>(
+  picture: T,
+): Omit<T, 'repairs' | 'coverKey'> {
+  const { repairs: _, coverKey: __, ...rest } = picture;
+  return rest;
 }

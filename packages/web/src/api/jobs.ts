@@ -23,6 +23,17 @@ export async function updateJob(id: string, draft: JobDraft): Promise<Job> {
   return job;
 }
 
+async function act(id: string, method: string, rest: string, body?: unknown): Promise<void> {
+  await request(z.unknown(), `${JOBS}/${id}${rest}`, { method, ...(body ? { body } : {}) });
+  await mutate(JOBS);
+}
+
+export const archiveJob = (id: string, archived: boolean): Promise<void> =>
+  act(id, 'POST', '/archive', { archived });
+export const duplicateJob = (id: string): Promise<void> => act(id, 'POST', '/duplicate');
+export const deleteJob = (id: string): Promise<void> => act(id, 'DELETE', '');
+export const restoreJob = (id: string): Promise<void> => act(id, 'POST', '/restore');
+
 /**
  * Sends a picture file. Ends early when `signal` is aborted; then nothing is left behind.
  * @param progress share of the bytes sent, 0..1

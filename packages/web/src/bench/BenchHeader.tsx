@@ -33,6 +33,7 @@ export function BenchHeader() {
       {records && (
         <Rooms aria-label="Rooms of this picture">
           <NavLink to={`/bench/${records.picture.id}`}>Bench</NavLink>
+          <NavLink to={`/proof/${records.picture.id}`}>Proof</NavLink>
           <NavLink to={`/finish/${records.picture.id}`}>Finish</NavLink>
         </Rooms>
       )}

@@ -1,14 +1,11 @@
 import type { Point } from '@tersum/core';
 import { hueOf } from '@tersum/core';
 import { useEffect, useMemo, useState } from 'react';
-import { useParams } from 'react-router';
 import styled from 'styled-components';
-import { BenchHeader } from '../bench/BenchHeader.js';
-import { createBench } from '../bench/model/bench.js';
-import { BenchContext, useBenchState } from '../bench/model/context.js';
+import { useBench } from '../bench/model/context.js';
 import { NoticeLine } from '../bench/NoticeLine.js';
-import { TileStore } from '../bench/table/tile-store.js';
-import { Choice, Choices, Push, Toggle } from '../look/parts.js';
+import { Middle, Room } from '../bench/Room.js';
+import { Choice, Choices, Toggle } from '../look/parts.js';
 import { look } from '../look/theme.js';
 import { Histogram } from './card/Histogram.js';
 import { StepCard } from './card/StepCard.js';
@@ -22,29 +19,25 @@ import { ToneView } from './view/ToneView.js';
 
 /** The finish: tone stack and frame of one picture. */
 export function FinishPage() {
-  const { pictureId = '' } = useParams();
-  return <FinishOf key={pictureId} pictureId={pictureId} />;
+  return (
+    <Room kind="finish" sides={[280, 300]} narrow={[240, 272]}>
+      <FinishOf />
+    </Room>
+  );
 }
 
-function FinishOf({ pictureId }: { readonly pictureId: string }) {
-  const { tools, finish } = useMemo(() => {
-    const tiles = new TileStore(pictureId);
-    const bench = createBench(pictureId, () => undefined);
-    return { tools: { bench, tiles }, finish: new Finish(bench) };
-  }, [pictureId]);
-  useEffect(() => tools.bench.open(), [tools]);
+function FinishOf() {
+  const { bench } = useBench();
+  const finish = useMemo(() => new Finish(bench), [bench]);
   return (
-    <BenchContext value={tools}>
-      <FinishContext value={finish}>
-        <Inside />
-      </FinishContext>
-    </BenchContext>
+    <FinishContext value={finish}>
+      <Inside />
+    </FinishContext>
   );
 }
 
 function Inside() {
   const finish = useFinish();
-  const trouble = useBenchState((s) => s.trouble);
   const { part, zoom, before, clipping } = useFinishState((s) => s);
   const [painted, setPainted] = useState<Painted | null>(null);
 
@@ -84,78 +77,55 @@ function Inside() {
       );
   };
   return (
-    <Page>
-      <BenchHeader />
-      {trouble ? (
-        <Trouble role="alert">
-          <p>{trouble}</p>
-          <Push onPress={() => window.location.reload()}>Try again</Push>
-        </Trouble>
-      ) : (
-        <>
-          <Side>
-            <Tabs>
-              <Choices
-                aria-label="Part of the finish"
-                selectionMode="single"
-                disallowEmptySelection
-                selectedKeys={[part]}
-                onSelectionChange={(keys) =>
-                  finish.set({ part: [...keys][0] as 'tone' | 'frame', hand: 'pan' })
-                }
-              >
-                <Choice id="tone">Tone</Choice>
-                <Choice id="frame">Frame</Choice>
-              </Choices>
-            </Tabs>
-            {part === 'tone' ? <StepList /> : <FramePanel />}
-          </Side>
-          <Middle>
-            <ToneView onTones={setPainted} onPicked={picked} onLevel={levelled} />
-            <Bar>
-              <Choices
-                aria-label="Size on screen"
-                selectionMode="single"
-                disallowEmptySelection
-                selectedKeys={[zoom]}
-                onSelectionChange={(keys) => finish.set({ zoom: [...keys][0] as 'fit' | 'whole' })}
-              >
-                <Choice id="fit">Fit</Choice>
-                <Choice id="whole" isDisabled={part === 'frame'}>
-                  1 : 1
-                </Choice>
-              </Choices>
-              <Toggle isSelected={before} onChange={(on) => finish.set({ before: on })}>
-                Without tone steps
-              </Toggle>
-              <Toggle isSelected={clipping} onChange={(on) => finish.set({ clipping: on })}>
-                Mark what clips
-              </Toggle>
-            </Bar>
-            <NoticeLine />
-          </Middle>
-          <Side data-right>
-            <Histogram painted={painted} />
-            {part === 'tone' && <StepCard />}
-          </Side>
-        </>
-      )}
-    </Page>
+    <>
+      <Side>
+        <Tabs>
+          <Choices
+            aria-label="Part of the finish"
+            selectionMode="single"
+            disallowEmptySelection
+            selectedKeys={[part]}
+            onSelectionChange={(keys) =>
+              finish.set({ part: [...keys][0] as 'tone' | 'frame', hand: 'pan' })
+            }
+          >
+            <Choice id="tone">Tone</Choice>
+            <Choice id="frame">Frame</Choice>
+          </Choices>
+        </Tabs>
+        {part === 'tone' ? <StepList /> : <FramePanel />}
+      </Side>
+      <Middle>
+        <ToneView onTones={setPainted} onPicked={picked} onLevel={levelled} />
+        <Bar>
+          <Choices
+            aria-label="Size on screen"
+            selectionMode="single"
+            disallowEmptySelection
+            selectedKeys={[zoom]}
+            onSelectionChange={(keys) => finish.set({ zoom: [...keys][0] as 'fit' | 'whole' })}
+          >
+            <Choice id="fit">Fit</Choice>
+            <Choice id="whole" isDisabled={part === 'frame'}>
+              1 : 1
+            </Choice>
+          </Choices>
+          <Toggle isSelected={before} onChange={(on) => finish.set({ before: on })}>
+            Without tone steps
+          </Toggle>
+          <Toggle isSelected={clipping} onChange={(on) => finish.set({ clipping: on })}>
+            Mark what clips
+          </Toggle>
+        </Bar>
+        <NoticeLine />
+      </Middle>
+      <Side data-right>
+        <Histogram painted={painted} />
+        {part === 'tone' && <StepCard />}
+      </Side>
+    </>
   );
 }
-
-const Page = styled.div`
-  height: 100vh;
-  min-width: 1000px;
-  display: grid;
-  grid-template: 48px minmax(0, 1fr) / 280px minmax(0, 1fr) 300px;
-  > header {
-    grid-column: 1 / -1;
-  }
-  @media (max-width: 1150px) {
-    grid-template-columns: 240px minmax(0, 1fr) 272px;
-  }
-`;
 
 const Side = styled.aside`
   min-height: 0;
@@ -172,26 +142,10 @@ const Tabs = styled.div`
   padding: 12px 12px 0;
 `;
 
-const Middle = styled.main`
-  position: relative;
-  min-width: 0;
-  min-height: 0;
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-`;
-
 const Bar = styled.div`
   display: flex;
   gap: 10px;
   padding: 8px 12px;
   background: ${look.paper};
   border-top: 1px solid ${look.hairline};
-`;
-
-const Trouble = styled.div`
-  grid-column: 1 / -1;
-  place-self: center;
-  display: grid;
-  gap: 12px;
-  justify-items: start;
 `;

@@ -1,12 +1,14 @@
-import type { Job, JobPicture } from '@tersum/document';
+import type { Job, JobPicture, PlanJob } from '@tersum/document';
 import { differenceInCalendarDays, format, parseISO } from 'date-fns';
 import { Combine, FilePlus2, Pencil, ScanLine } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { Caption, Figure, Push, Quiet } from '../look/parts.js';
 import { look } from '../look/theme.js';
+import { timeOf } from '../look/time.js';
 import { DropArea } from './DropArea.js';
 import { CombineWindow } from './making/CombineWindow.js';
 import { DeviceWindow } from './making/DeviceWindow.js';
@@ -14,12 +16,18 @@ import { PICTURE_TYPES } from './uploads.js';
 
 interface JobCardProps {
   readonly job: Job;
+  /** What the plan says of it; null when it is not planned. */
+  readonly plan: PlanJob | null;
+  /** What it costs, with its currency; null without a rate. */
+  readonly price: string | null;
+  /** What is done with the whole job. */
+  readonly menu: ReactNode;
   onEdit(): void;
   onFiles(files: readonly File[]): void;
 }
 
 /** One job: what it is, when it is due, and its pictures as received and as repaired. */
-export function JobCard({ job, onEdit, onFiles }: JobCardProps) {
+export function JobCard({ job, plan, price, menu, onEdit, onFiles }: JobCardProps) {
   const [open, setOpen] = useState<'combine' | 'device' | null>(null);
   return (
     <DropArea onFiles={onFiles} inset>
@@ -30,10 +38,19 @@ export function JobCard({ job, onEdit, onFiles }: JobCardProps) {
             <Quiet onPress={onEdit} aria-label={`Edit ${job.title}`}>
               <Pencil size={14} aria-hidden />
             </Quiet>
+            {menu}
           </Title>
           <p>{job.client || 'No client'}</p>
           <Due due={job.due} done={job.state === 'delivered'} />
-          <State data-state={job.state}>{job.state}</State>
+          {plan?.late && (
+            <Late>
+              Done on <Figure>{format(parseISO(plan.ends), 'd MMM')}</Figure> at the earliest
+            </Late>
+          )}
+          <Work job={job} price={price} />
+          <State data-state={job.state}>
+            {job.archived ? `${job.state}, archived` : job.state}
+          </State>
           {job.notes && <Notes title={job.notes}>{job.notes}</Notes>}
           <Row>
             <FileTrigger
@@ -92,6 +109,31 @@ function PictureTile({ picture }: { readonly picture: JobPicture }) {
   );
 }
 
+function Work({ job, price }: { readonly job: Job; readonly price: string | null }) {
+  const { spent, remaining } = job.work;
+  if (spent < 1 && remaining < 1) return null;
+  const part = spent / (spent + remaining);
+  return (
+    <WorkLine>
+      <div>
+        <i style={{ width: `${100 * part}%` }} />
+      </div>
+      <Figure>{spent < 1 ? '0 min' : timeOf(spent)}</Figure> spent
+      {remaining >= 1 && (
+        <>
+          , <Figure>{timeOf(remaining)}</Figure> left
+        </>
+      )}
+      {price && (
+        <>
+          {' '}
+          · <Figure>{price}</Figure>
+        </>
+      )}
+    </WorkLine>
+  );
+}
+
 function Due({ due, done }: { readonly due: string | null; readonly done: boolean }) {
   if (!due) return <DueLine>No due date</DueLine>;
   const day = parseISO(due);
@@ -107,7 +149,7 @@ function Due({ due, done }: { readonly due: string | null; readonly done: boolea
 
 const Card = styled.article`
   display: grid;
-  grid-template-columns: 300px 1fr;
+  grid-template-columns: 316px 1fr;
   background: ${look.paperHigh};
   border: 1px solid ${look.hairline};
   border-radius: ${look.corner};
@@ -134,8 +176,10 @@ const Title = styled.div`
   display: flex;
   align-self: stretch;
   align-items: flex-start;
-  justify-content: space-between;
-  gap: 8px;
+  gap: 2px;
+  h2 {
+    flex: 1;
+  }
 `;
 
 const DueLine = styled.div<{ $pressing?: boolean }>`
@@ -144,6 +188,30 @@ const DueLine = styled.div<{ $pressing?: boolean }>`
   font-weight: ${(p) => (p.$pressing ? 600 : 400)};
   span + span {
     margin-left: 8px;
+  }
+`;
+
+const Late = styled.p`
+  && {
+    color: ${look.todo};
+    font-size: 12px;
+  }
+`;
+
+const WorkLine = styled.div`
+  align-self: stretch;
+  margin: 2px 0 6px;
+  font-size: 12px;
+  color: ${look.inkSoft};
+  div {
+    height: 4px;
+    margin-bottom: 3px;
+    background: ${look.hairline};
+  }
+  i {
+    display: block;
+    height: 100%;
+    background: ${look.done};
   }
 `;
 

@@ -1,13 +1,23 @@
-import type { Job } from '@tersum/document';
+import type { House, Job } from '@tersum/document';
+import { priceOf } from '@tersum/document';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
+import { Input, SearchField } from 'react-aria-components';
 import styled from 'styled-components';
 import { messageOf } from '../api/client.js';
-import { useJobs } from '../api/jobs.js';
-import { MainPush, Push, Warning } from '../look/parts.js';
+import { deleteJob, restoreJob, useJobs } from '../api/jobs.js';
+import { useHouse } from '../api/work.js';
+import { OneOf } from '../look/OneOf.js';
+import { PageHeader } from '../look/PageHeader.js';
+import { MainPush, Push, Quiet, Warning } from '../look/parts.js';
 import { look } from '../look/theme.js';
 import { DropArea } from './DropArea.js';
+import type { Shown } from './board/filter.js';
+import { filtered, SHOWN } from './board/filter.js';
+import { HouseWindow } from './board/HouseWindow.js';
+import { PlanStrip, todaysPlan } from './board/PlanStrip.js';
 import { JobCard } from './JobCard.js';
+import { JobMenu } from './JobMenu.js';
 import { JobForm } from './JobForm.js';
 import { UploadList } from './UploadList.js';
 import { useUploads } from './uploads.js';
@@ -16,21 +26,57 @@ import { useUploads } from './uploads.js';
 export function JobsPage() {
   const { data: jobs, error, isLoading, mutate } = useJobs();
   const [form, setForm] = useState<Job | 'new' | null>(null);
+  const [words, setWords] = useState('');
+  const [shown, setShown] = useState<Shown>('open');
+  const [gone, setGone] = useState<Job | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [settings, setSettings] = useState(false);
+  const { data: house } = useHouse();
   const uploads = useUploads();
+  const plan = jobs && house ? todaysPlan(jobs, house) : null;
+  const drop = async (job: Job): Promise<void> => {
+    try {
+      await deleteJob(job.id);
+      setGone(job);
+    } catch (failed) {
+      setProblem(messageOf(failed));
+    }
+  };
+  const takeBack = async (job: Job): Promise<void> => {
+    try {
+      await restoreJob(job.id);
+      setGone(null);
+    } catch (failed) {
+      setProblem(messageOf(failed));
+    }
+  };
   return (
     <DropArea onFiles={(files) => void uploads.addToNewJob(files)}>
-      <Header>
-        <Brand>Tersum</Brand>
-        <p>Repair bench for photographs</p>
+      <PageHeader>
         <MainPush onPress={() => setForm('new')}>
           <Plus size={15} aria-hidden /> New job
         </MainPush>
-      </Header>
+      </PageHeader>
       <Main>
         <Bar>
           <h1>Jobs</h1>
           {jobs && <span>{summaryOf(jobs)}</span>}
+          <Search aria-label="Search jobs" value={words} onChange={setWords}>
+            <Input placeholder="Search title, client, picture" />
+          </Search>
+          <OneOf label="Which jobs" options={SHOWN} value={shown} onChange={(next) => setShown(next)} />
         </Bar>
+        {jobs && jobs.length > 0 && house && (
+          <PlanStrip jobs={jobs} house={house} onSettings={() => setSettings(true)} />
+        )}
+        {gone && (
+          <Gone role="status">
+            <span>“{gone.title}” was deleted.</span>
+            <Push onPress={() => void takeBack(gone)}>Undo</Push>
+            <Quiet onPress={() => setGone(null)}>Dismiss</Quiet>
+          </Gone>
+        )}
+        {problem && <Warning>{problem}</Warning>}
         <UploadList uploads={uploads.list} onCancel={uploads.cancel} onDismiss={uploads.dismiss} />
         {error !== undefined && (
           <Warning>
@@ -49,16 +95,29 @@ export function JobsPage() {
           </Nothing>
         )}
         <List>
-          {jobs?.map((job) => (
+          {filtered(jobs ?? [], shown, words).map((job) => (
             <JobCard
               key={job.id}
               job={job}
+              plan={plan?.jobs.find((p) => p.id === job.id) ?? null}
+              price={priceText(job, house)}
+              menu={
+                <JobMenu
+                  job={job}
+                  onDelete={() => void drop(job)}
+                  onTrouble={(error) => setProblem(messageOf(error))}
+                />
+              }
               onEdit={() => setForm(job)}
               onFiles={(files) => uploads.add(job.id, files)}
             />
           ))}
+          {jobs && jobs.length > 0 && !filtered(jobs, shown, words).length && (
+            <p>No job matches. Search for less, or show all jobs.</p>
+          )}
         </List>
       </Main>
+      {settings && house && <HouseWindow house={house} onClose={() => setSettings(false)} />}
       {form !== null && (
         <JobForm job={form === 'new' ? null : form} onClose={() => setForm(null)} />
       )}
@@ -66,30 +125,16 @@ export function JobsPage() {
   );
 }
 
+function priceText(job: Job, house: House | undefined): string | null {
+  const price = house ? priceOf(job.work.spent + job.work.remaining, house) : null;
+  return house && price ? `${price} ${house.currency}` : null;
+}
+
 function summaryOf(jobs: readonly Job[]): string {
   const open = jobs.filter((job) => job.state !== 'delivered').length;
   const pictures = jobs.reduce((sum, job) => sum + job.pictures.length, 0);
   return `${open} open · ${pictures} ${pictures === 1 ? 'picture' : 'pictures'}`;
 }
-
-const Header = styled.header`
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding: 0 32px;
-  height: 56px;
-  border-bottom: 1px solid ${look.hairline};
-  p {
-    flex: 1;
-    color: ${look.inkSoft};
-  }
-`;
-
-const Brand = styled.span`
-  font-size: 19px;
-  font-weight: 700;
-  letter-spacing: -0.01em;
-`;
 
 const Main = styled.main`
   max-width: 1120px;
@@ -108,7 +153,32 @@ const Bar = styled.div`
     letter-spacing: -0.01em;
   }
   span {
+    flex: 1;
     color: ${look.inkSoft};
+  }
+`;
+
+const Search = styled(SearchField)`
+  input {
+    width: 230px;
+    min-height: 28px;
+    padding: 0 9px;
+    border: 1px solid ${look.hairline};
+    border-radius: ${look.corner};
+    background: ${look.paperHigh};
+  }
+`;
+
+const Gone = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 12px;
+  padding: 6px 12px;
+  border-left: 3px solid ${look.done};
+  background: ${look.doneSoft};
+  span {
+    flex: 1;
   }
 `;
 

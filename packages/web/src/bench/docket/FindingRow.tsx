@@ -3,7 +3,8 @@ import styled from 'styled-components';
 import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { KIND_NAMES, measureOf, timeOf } from '../model/findings.js';
+import { KIND_NAMES, measureOf } from '../model/findings.js';
+import { timeOf } from '../../look/time.js';
 import { dismissFinding, mendFindings, showFinding, takeOutFinding } from '../model/survey-acts.js';
 
 interface FindingRowProps {

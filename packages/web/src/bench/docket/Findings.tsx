@@ -6,9 +6,10 @@ import { beginSurvey, cancelSurvey, setSurvey } from '../../api/survey.js';
 import { Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { timeOf } from '../model/findings.js';
+import { timeOf } from '../../look/time.js';
 import { trySurvey } from '../model/survey-acts.js';
 import { useFindings } from '../model/useFindings.js';
+import { Group, GroupHead, Word } from './group.js';
 import { FindingGroupRows } from './FindingGroupRows.js';
 
 /** What the survey found: to do by kind, with what may be mended and how long it takes. */
@@ -23,9 +24,9 @@ export function Findings() {
   if (!survey)
     return (
       <Group aria-label="Findings" aria-busy={!error}>
-        <Head>
+        <GroupHead>
           <h3>Findings</h3>
-        </Head>
+        </GroupHead>
         {error ? <Word role="alert">{messageOf(error)}</Word> : <Word>Looking them up …</Word>}
       </Group>
     );
@@ -37,7 +38,7 @@ export function Findings() {
     void trySurvey(bench, () => setSurvey(pictureId, { ...settings, ...patch }));
   return (
     <Group aria-label="Findings">
-      <Head>
+      <GroupHead>
         <h3>Findings</h3>
         {state === 'ready' && (
           <span>
@@ -51,7 +52,7 @@ export function Findings() {
             <ScanSearch size={14} aria-hidden /> {state === 'ready' ? 'Survey again' : 'Survey'}
           </Push>
         )}
-      </Head>
+      </GroupHead>
       {state === 'surveying' && (
         <Progress role="status" aria-label="Surveying the picture">
           <progress max={1} value={survey.share} aria-label="Survey" />
@@ -112,27 +113,6 @@ export function Findings() {
   );
 }
 
-const Group = styled.section`
-  border-bottom: 1px solid ${look.hairline};
-`;
-
-const Head = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 8px 12px 8px 20px;
-  h3 {
-    font-size: 13px;
-    font-weight: 600;
-  }
-  span {
-    color: ${look.inkSoft};
-  }
-  > button {
-    margin-left: auto;
-  }
-`;
-
 const Progress = styled.p`
   padding: 0 20px 10px;
   color: ${look.inkSoft};
@@ -183,12 +163,6 @@ const Only = styled(Checkbox)`
     outline: 2px solid ${look.done};
     outline-offset: 1px;
   }
-`;
-
-const Word = styled.p`
-  padding: 2px 20px 12px;
-  color: ${look.inkSoft};
-  font-size: 12px;
 `;
 
 const Sum = styled.p`

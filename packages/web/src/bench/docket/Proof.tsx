@@ -1,31 +1,19 @@
-import type { TellKind } from '@tersum/core';
-import type { ProofAnswer } from '@tersum/document';
+import type { RepairTell } from '@tersum/document';
 import { ListChecks } from 'lucide-react';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { messageOf } from '../../api/client.js';
-import { proveRepairs } from '../../api/proof.js';
-import { Figure, Push } from '../../look/parts.js';
+import { proveRepairs, useProof } from '../../api/proof.js';
+import { Figure, Push, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import type { Bench } from '../model/bench.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { docketOrder, letterOf } from '../model/repairs.js';
+import { mendFor, mendTell } from '../model/tell-mends.js';
+import { TELL_WORDS, tellValue } from '../model/tell-words.js';
+import { Group, GroupHead, Word } from './group.js';
 
-type Tell = ProofAnswer['tells'][number];
-
-/** What each tell is called, its unit, and what mostly helps. */
-const WORDS: Record<TellKind, { name: string; unit: string; help: string }> = {
-  seam: { name: 'Seam', unit: '×', help: 'Soften the edge, or graft instead of clone.' },
-  tone: { name: 'Step of tone', unit: 'ΔE', help: 'Graft it, or take a donor of like tone.' },
-  softness: { name: 'Soft', unit: '×', help: 'Take a sharper donor, or lower the strength.' },
-  grain: { name: 'Grain', unit: '×', help: 'Take a donor with the grain of its surroundings.' },
-  repeat: { name: 'Seen twice', unit: 'px', help: 'Take another donor, or another variant.' },
-  'broken-line': { name: 'Broken line', unit: 'px', help: 'Shift the donor along the line.' },
-  leftover: { name: 'Left over', unit: '', help: 'Mend it once more.' },
-  pull: { name: 'Draws the eye', unit: '', help: 'Take it out, or tone it down.' },
-};
-
-/** Measures every repair for what gives it away, and leads to each place. */
+/** Measures every repair for what gives it away, leads to each place, and mends it as advised. */
 export function Proof() {
   const { bench } = useBench();
   const { records, pictureId, shown } = useBenchState((s) => ({
@@ -33,10 +21,11 @@ export function Proof() {
     pictureId: s.pictureId,
     shown: s.tell,
   }));
-  const [answer, setAnswer] = useState<ProofAnswer | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const running = useRef<AbortController | null>(null);
   const [busy, setBusy] = useState(false);
+  const { data } = useProof(pictureId, busy);
+  const answer = data?.proof ?? null;
   if (!records?.repairs.length) return null;
   const prove = async (): Promise<void> => {
     const abort = new AbortController();
@@ -45,7 +34,7 @@ export function Proof() {
     setProblem(null);
     bench.set({ tell: null });
     try {
-      setAnswer(await proveRepairs(pictureId, abort.signal));
+      await proveRepairs(pictureId, abort.signal);
     } catch (error) {
       if (!abort.signal.aborted) setProblem(messageOf(error));
     } finally {
@@ -54,11 +43,23 @@ export function Proof() {
   };
   const order = docketOrder(records);
   const letter = (repair: string): string => letterOf(order.findIndex((r) => r.id === repair));
-  const tells = (answer?.tells ?? []).filter((t) => order.some((r) => r.id === t.repair));
+  const tells = worstFirst(answer?.tells ?? []).filter((t) =>
+    order.some((r) => r.id === t.repair && r.enabled),
+  );
   const late = answer !== null && answer.version !== records.picture.version;
+  const mend = async (tell: RepairTell): Promise<void> => {
+    const repair = order.find((r) => r.id === tell.repair);
+    const way = repair && mendFor(pictureId, repair, tell);
+    if (!way) return;
+    try {
+      if (await mendTell(bench, way)) await prove();
+    } catch (error) {
+      setProblem(messageOf(error));
+    }
+  };
   return (
     <Group aria-label="Proof">
-      <Head>
+      <GroupHead>
         <h3>Proof</h3>
         {answer && (
           <span>
@@ -72,27 +73,42 @@ export function Proof() {
             <ListChecks size={14} aria-hidden /> {answer ? 'Prove again' : 'Prove repairs'}
           </Push>
         )}
-      </Head>
-      {busy && <Word role="status">Measuring seams, tone, detail, lines and repeats …</Word>}
+      </GroupHead>
+      {busy && (
+        <Word role="status">
+          Measuring seams, tone, detail, lines and repeats
+          {data?.share ? `, ${Math.round(100 * data.share)} %` : ''} …
+        </Word>
+      )}
       {problem && <Word role="alert">{problem}</Word>}
       {answer && !busy && (
         <>
           {late && <Word>Something changed since; prove again.</Word>}
           {tells.length === 0 && <Word>Nothing gives these repairs away.</Word>}
           <Rows>
-            {tells.map((tell, k) => (
-              <li key={k} data-on={shown === tell}>
-                <button type="button" onClick={() => show(bench, tell)}>
-                  <b>{letter(tell.repair)}</b> {WORDS[tell.kind].name}
-                  <Figure>
-                    {tell.value.toFixed(tell.kind === 'repeat' ? 0 : 2)} {WORDS[tell.kind].unit}
-                  </Figure>
-                  <small>
-                    limit {tell.limit} · {WORDS[tell.kind].help}
-                  </small>
-                </button>
-              </li>
-            ))}
+            {tells.map((tell, k) => {
+              const repair = order.find((r) => r.id === tell.repair)!;
+              const way = mendFor(pictureId, repair, tell);
+              return (
+                <li key={k} data-on={shown === tell}>
+                  <Go type="button" onClick={() => show(bench, tell)}>
+                    <b>{letter(tell.repair)}</b> {TELL_WORDS[tell.kind].name}
+                    <Figure>{tellValue(tell)}</Figure>
+                    <small>
+                      limit {tell.limit} · {TELL_WORDS[tell.kind].help}
+                    </small>
+                  </Go>
+                  {way && !late && (
+                    <Quiet
+                      aria-label={`${way.label}: ${TELL_WORDS[tell.kind].name} of ${letter(tell.repair)}`}
+                      onPress={() => void mend(tell)}
+                    >
+                      {way.label}
+                    </Quiet>
+                  )}
+                </li>
+              );
+            })}
           </Rows>
         </>
       )}
@@ -100,8 +116,14 @@ export function Proof() {
   );
 }
 
+/** By how far a tell is beyond its limit. */
+function worstFirst(tells: readonly RepairTell[]): RepairTell[] {
+  const beyond = ({ value, limit }: RepairTell): number => Math.abs(Math.log(value / limit));
+  return [...tells].sort((a, b) => beyond(b) - beyond(a));
+}
+
 /** Brings the place to the middle of the table and opens its repair. */
-function show(bench: Bench, tell: Tell): void {
+function show(bench: Bench, tell: RepairTell): void {
   const { viewport } = bench.store.getState();
   const { x, y, width, height } = tell.box;
   bench.set({
@@ -121,57 +143,40 @@ function show(bench: Bench, tell: Tell): void {
   });
 }
 
-const Group = styled.section`
-  border-bottom: 1px solid ${look.hairline};
-`;
-
-const Head = styled.div`
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-  padding: 8px 12px 8px 20px;
-  h3 {
-    font-size: 13px;
-    font-weight: 600;
-  }
-  span {
-    flex: 1;
-    color: ${look.inkSoft};
-  }
-  h3 + button {
-    margin-left: auto;
-  }
-`;
-
-const Word = styled.p`
-  padding: 0 16px 8px 20px;
-  color: ${look.inkSoft};
-  font-size: 12px;
-`;
-
 const Rows = styled.ul`
   list-style: none;
   margin: 0;
   padding: 0 0 6px;
-  max-height: 240px;
+  max-height: 300px;
   overflow: auto;
-  button {
-    width: 100%;
+  li {
     display: grid;
-    grid-template-columns: auto 1fr auto;
-    column-gap: 8px;
-    padding: 4px 12px 4px 17px;
-    border: 0;
+    grid-template-columns: minmax(0, 1fr) auto;
+    align-items: start;
     border-left: 3px solid ${look.todo};
-    background: none;
-    text-align: left;
   }
+  li > button:last-child:not(:first-child) {
+    font-size: 12px;
+    color: ${look.done};
+    min-height: 24px;
+    margin: 2px 6px 0 0;
+  }
+  li[data-on='true'] {
+    background: ${look.paperHigh};
+  }
+`;
+
+const Go = styled.button`
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  column-gap: 8px;
+  padding: 4px 6px 4px 14px;
+  border: 0;
+  background: none;
+  text-align: left;
   small {
     grid-column: 2 / -1;
     color: ${look.inkSoft};
     font-size: 11px;
-  }
-  li[data-on='true'] {
-    background: ${look.paperHigh};
   }
 `;

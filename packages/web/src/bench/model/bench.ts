@@ -89,6 +89,7 @@ export function createBench(
     axis: null,
     quiet: new Set<string>(),
     viewport: null,
+    openAt: null,
     table: { width: 0, height: 0 },
     pointer: null,
     asReceived: false,

@@ -1,5 +1,7 @@
 import type { DocketFinding, PictureRecords, SurveyAnswer } from '@tersum/document';
-import { groupsOf, leastScore, measureOf, timeOf } from './findings.js';
+import { leastScore } from '@tersum/document';
+import { groupsOf, measureOf } from './findings.js';
+import { timeOf } from '../../look/time.js';
 
 const finding = (id: string, more: Partial<DocketFinding> = {}): DocketFinding => ({
   id,

@@ -5,8 +5,8 @@ import type {
   MethodKind,
   Offer,
   PictureRecords,
-  ProofAnswer,
   Repair,
+  RepairTell,
   Site,
   VariantOffer,
   View,
@@ -110,7 +110,7 @@ export interface BenchState {
   readonly saving: number;
   readonly notice: string | null;
   /** The tell that is shown on the table. */
-  readonly tell: ProofAnswer['tells'][number] | null;
+  readonly tell: RepairTell | null;
   readonly tool: Tool;
   readonly draft: Draft | null;
   /** The site drawn last, until its pixels have come. */
@@ -134,6 +134,8 @@ export interface BenchState {
   /** Repairs for which the person has chosen for themselves: no more advice. */
   readonly quiet: ReadonlySet<string>;
   readonly viewport: Viewport | null;
+  /** Where the picture is to be shown closely when it is first laid on the table. */
+  readonly openAt: Point | null;
   readonly table: Size;
   /** Picture point under the pointer. */
   readonly pointer: Point | null;

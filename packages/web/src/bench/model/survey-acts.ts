@@ -2,6 +2,7 @@ import type { Point } from '@tersum/core';
 import type { DocketFinding, PictureRecords } from '@tersum/document';
 import { messageOf } from '../../api/client.js';
 import * as api from '../../api/survey.js';
+import { workClock } from '../../work/useWorkClock.js';
 import type { Bench } from './bench.js';
 
 /** Brings a finding to the middle of the table, large enough to be judged, and selects it. */
@@ -35,6 +36,10 @@ export function mendFindings(bench: Bench, findings: readonly DocketFinding[]): 
   const { pictureId } = bench.store.getState();
   const ids = findings.map(({ id }) => id);
   bench.set({ computing: 0, finding: null });
+  const [first] = findings;
+  // Of mixed kinds nobody can say which took how long.
+  if (first && findings.every((f) => f.kind === first.kind))
+    workClock()?.mended(first.kind, findings.length);
   return bench.move(async (version): Promise<PictureRecords> => {
     const { records } = await api.sweep(pictureId, version, ids);
     return records;

@@ -14,7 +14,7 @@ import { paintOverlay, paintPicture } from './paint.js';
 import { SplitBar } from './SplitBar.js';
 import { useGestures } from './gestures.js';
 import { useCanvas } from './useCanvas.js';
-import { fitted, sameSight } from './viewport.js';
+import { useLaidOut } from './useLaidOut.js';
 
 /** The table: the picture at working zoom, with the marks of what is being done to it. */
 export function Table() {
@@ -23,17 +23,8 @@ export function Table() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useElementSize(frame);
   const surround = useBenchState((s) => s.surround);
-  const picture = useBenchState((s) => s.records?.picture ?? null);
-  const { width, height } = size;
 
-  useEffect(() => {
-    const { viewport, table } = bench.store.getState();
-    bench.set({ table: { width, height } });
-    if (!picture || !width) return;
-    // A picture that was fitted stays fitted when the card below grows or shrinks.
-    if (!viewport || sameSight(viewport, fitted(picture, table, viewport.turn)))
-      bench.set({ viewport: fitted(picture, { width, height }, viewport?.turn ?? 0) });
-  }, [bench, picture, width, height]);
+  useLaidOut(size);
 
   /** The view that was drawn last with nothing missing. */
   const drawn = useRef<View | null>(null);

@@ -2,6 +2,7 @@ import type { Rect } from '@tersum/core';
 import styled from 'styled-components';
 import { look } from '../../look/theme.js';
 import { useBenchState } from '../model/context.js';
+import type { Size, Viewport } from './viewport.js';
 import { toScreen } from './viewport.js';
 
 /** Where the chosen tell shows; for a repeat also where the same is seen again, and which belongs to which. */
@@ -13,13 +14,8 @@ export function TellMarks() {
     hidden: s.asReceived,
   }));
   if (!viewport || !tell || hidden) return null;
-  const place = ({ x, y, width, height }: Rect) => {
-    const [left, top] = toScreen(viewport, table, [x - 0.5, y - 0.5]);
-    const [right, bottom] = toScreen(viewport, table, [x + width - 0.5, y + height - 0.5]);
-    return { x: left, y: top, width: right - left, height: bottom - top };
-  };
-  const here = place(tell.box);
-  const there = tell.twin && place(tell.twin);
+  const here = boxOnScreen(viewport, table, tell.box);
+  const there = tell.twin && boxOnScreen(viewport, table, tell.twin);
   return (
     <Layer aria-label="Mark of the tell">
       <rect {...here} />
@@ -36,6 +32,13 @@ export function TellMarks() {
       )}
     </Layer>
   );
+}
+
+/** A box of the picture's pixels, in px of the table. */
+export function boxOnScreen(viewport: Viewport, table: Size, { x, y, width, height }: Rect) {
+  const [left, top] = toScreen(viewport, table, [x - 0.5, y - 0.5]);
+  const [right, bottom] = toScreen(viewport, table, [x + width - 0.5, y + height - 0.5]);
+  return { x: left, y: top, width: right - left, height: bottom - top };
 }
 
 const Layer = styled.svg`

@@ -3,7 +3,7 @@ import { frameOf } from '@tersum/core';
 import type { Repair, Site } from '@tersum/document';
 import { activeRepairs, shiftDonor, siteMiddle } from '@tersum/document';
 import type { PointerEvent as ReactPointerEvent, RefObject } from 'react';
-import { useEffect, useMemo } from 'react';
+import { useMemo } from 'react';
 import { useBench } from '../model/context.js';
 import { addToChain } from '../model/drafting.js';
 import type { Bench } from '../model/bench.js';
@@ -16,7 +16,8 @@ import { donorOf, withDonor } from '../model/donors.js';
 import { outlineDrawnThing } from '../model/drafting.js';
 import { hits, movedBy, repairEdit } from '../model/repairs.js';
 import { hideOrShow, setPin } from '../model/pieces.js';
-import { panned, toPicture, zoomedAt } from './viewport.js';
+import { useWheelZoom } from './useWheelZoom.js';
+import { panned, toPicture } from './viewport.js';
 
 type Press = ReactPointerEvent<HTMLElement>;
 
@@ -38,23 +39,7 @@ const CLICK_STRAYS = 6;
 /** Pointer and wheel on the table: panning, zooming, drawing sites, picking and moving repairs. */
 export function useGestures(frame: RefObject<HTMLElement | null>) {
   const { bench } = useBench();
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    // React listens passively to the wheel; zooming must keep the page still.
-    const wheel = (event: WheelEvent): void => {
-      event.preventDefault();
-      const { viewport, table } = bench.store.getState();
-      if (!viewport) return;
-      const box = element.getBoundingClientRect();
-      const at: Point = [event.clientX - box.left, event.clientY - box.top];
-      const delta = event.deltaMode === 1 ? event.deltaY * 24 : event.deltaY;
-      bench.set({ viewport: zoomedAt(viewport, table, at, 2 ** (-delta / 240)) });
-    };
-    element.addEventListener('wheel', wheel, { passive: false });
-    return () => element.removeEventListener('wheel', wheel);
-  }, [bench, frame]);
-
+  useWheelZoom(frame);
   return useMemo(() => handlers(bench), [bench]);
 }
 

@@ -1,19 +1,10 @@
 import type { ApexOptions } from 'apexcharts';
-import type * as ReactApexCharts from 'react-apexcharts';
-import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
+import { Suspense, useDeferredValue, useMemo } from 'react';
 import styled from 'styled-components';
+import { Chart } from '../../look/Chart.js';
 import { Caption, Figure } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import type { Painted } from '../view/tone-worker.js';
-
-type ChartModule = typeof ReactApexCharts;
-// The bundler wraps this package once more than its types say.
-const Chart = lazy(async () => {
-  const m = (await import('react-apexcharts')) as ChartModule & {
-    default: { default?: ChartModule['default'] };
-  };
-  return { default: (m.default.default ?? m.default) as ChartModule['default'] };
-});
 
 const COLOURS = { grey: ['#565c57'], colour: ['#b83a22', '#2f7d4f', '#33629c'] } as const;
 const NAMES = ['Red', 'Green', 'Blue'] as const;

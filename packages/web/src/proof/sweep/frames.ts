@@ -1,0 +1,59 @@
+import type { Rect } from '@tersum/core';
+import { digestText } from '@tersum/core';
+import type { SweptFrame, View } from '@tersum/document';
+import { TILE, tileName } from '@tersum/document';
+import type { Size } from '../../bench/table/viewport.js';
+
+/** Size of a frame at 1:1, px: small enough for the smallest window. */
+export const FRAME = { width: 640, height: 480 } as const;
+
+/** Frames of a picture in reading order; together they cover every pixel, none lies outside. */
+export function framesOf(picture: Size): Rect[] {
+  const columns = Math.ceil(picture.width / FRAME.width);
+  const rows = Math.ceil(picture.height / FRAME.height);
+  return Array.from({ length: rows * columns }, (_, k) => {
+    const [row, column] = [Math.floor(k / columns), k % columns];
+    const x = Math.round((column * picture.width) / columns);
+    const y = Math.round((row * picture.height) / rows);
+    return {
+      x,
+      y,
+      width: Math.round(((column + 1) * picture.width) / columns) - x,
+      height: Math.round(((row + 1) * picture.height) / rows) - y,
+    };
+  });
+}
+
+/** Names what a frame shows: it changes when a repair that reaches into it does. */
+export function contentOf(frame: Rect, view: View): string {
+  const keys: string[] = [];
+  for (let row = Math.floor(frame.y / TILE); row * TILE < frame.y + frame.height; row++)
+    for (let column = Math.floor(frame.x / TILE); column * TILE < frame.x + frame.width; column++)
+      keys.push(view.tiles[tileName({ level: 0, column, row })] ?? '');
+  return digestText(keys.join(' '));
+}
+
+export type FrameState = 'due' | 'again' | 'passed' | 'marked';
+
+/** How every frame stands: looked at and passed, marked, still due, or due again because it changed. */
+export function frameStates(
+  frames: readonly Rect[],
+  view: View,
+  swept: readonly SweptFrame[],
+): FrameState[] {
+  const known = new Map(swept.map((s) => [s.frame, s]));
+  return frames.map((frame, k) => {
+    const seen = known.get(k);
+    if (!seen) return 'due';
+    return seen.content === contentOf(frame, view) ? seen.state : 'again';
+  });
+}
+
+/** The next frame that is due after one, from the start again at the end; null when none is. */
+export function nextDue(states: readonly FrameState[], after: number): number | null {
+  for (let k = 1; k <= states.length; k++) {
+    const at = (after + k) % states.length;
+    if (states[at] === 'due' || states[at] === 'again') return at;
+  }
+  return null;
+}

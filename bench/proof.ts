@@ -11,9 +11,11 @@ const DEMO = [
   'head-truth.jpg',
 ];
 /** Random sites a megapixel. */
-const DENSITY = 6;
+const DENSITY = 12;
+/** Sites a megapixel to which the bar of false alarms is taken to apply. */
+const USUAL = 6;
 /** Sites a picture in which each kind is planted. */
-const PLANTED = 4;
+const PLANTED = 6;
 /** Most px of a side: the middle of larger pictures is taken. */
 const SIDE = 900;
 
@@ -46,15 +48,8 @@ const PLANTS: Record<string, { kind: TellKind; plant: Plant }> = {
   'patch copied within sight': {
     kind: 'repeat',
     plant: (picture, site, random) => {
-      const angle = random.between(0, 628) / 100;
-      const far = random.between(130, 200);
-      const by =
-        Math.round(Math.cos(angle) * far) + Math.round(Math.sin(angle) * far) * picture.width;
-      const last = picture.width * picture.height - 1;
-      return altered(picture, site, (_, p, c) => {
-        const from = Math.min(last, Math.max(0, p + by));
-        return picture.data[from * picture.channels + c]!;
-      });
+      const by = shiftWithin(picture, site, random);
+      return altered(picture, site, (_, p, c) => picture.data[(p + by) * picture.channels + c]!);
     },
   },
 };
@@ -87,7 +82,7 @@ export async function benchProof(): Promise<void> {
   const all = [...alarms.values()].reduce((a, b) => a + b, 0);
   console.log(
     `${pictures.length} untouched pictures, ${area.toFixed(1)} MP, ${sites} random sites: ${all} false alarms, ` +
-      `${(all / area).toFixed(2)} a megapixel (bar: 0.5)`,
+      `${((USUAL * all) / sites).toFixed(2)} a megapixel at ${USUAL} sites a megapixel (bar: 0.5)`,
   );
   console.log(`  ${[...alarms].map(([k, n]) => `${k} ${n}`).join(', ')}`);
   for (const name of Object.keys(PLANTS)) {
@@ -97,6 +92,25 @@ export async function benchProof(): Promise<void> {
   }
   console.log(`  limits ${JSON.stringify(TELL_LIMITS)}`);
   console.log(`  ${(ms / sites).toFixed(0)} ms a site, the picture's own index included`);
+}
+
+/** A shift of 130 to 200 px that leaves a site within the picture. */
+function shiftWithin(
+  { width, height }: Raster,
+  site: Int32Array,
+  random: ReturnType<typeof seededRandom>,
+): number {
+  const xs = site.map((p) => p % width);
+  const ys = site.map((p) => Math.floor(p / width));
+  const [left, right] = [Math.min(...xs), Math.max(...xs)];
+  const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
+  for (;;) {
+    const angle = random.between(0, 628) / 100;
+    const far = random.between(130, 200);
+    const [dx, dy] = [Math.round(Math.cos(angle) * far), Math.round(Math.sin(angle) * far)];
+    if (left + dx >= 0 && right + dx < width && top + dy >= 0 && bottom + dy < height)
+      return dx + dy * width;
+  }
 }
 
 function middleOf(picture: Raster): Raster {

@@ -75,7 +75,7 @@ export function tellsOfSite(
   if (seam > limits.seam) add({ kind: 'seam', value: seam });
   const { softness, grain } = detailOf(window);
   if (softness < limits.softness) add({ kind: 'softness', value: softness });
-  if (grain < limits.grain || grain > 1 / limits.grain) add({ kind: 'grain', value: grain });
+  if (grain < limits.grain || grain > 1 / limits.grain ** 2) add({ kind: 'grain', value: grain });
   const jump = jumpOf(window);
   if (jump && jump.px > limits['broken-line'])
     add({ kind: 'broken-line', value: jump.px, box: jump.box });

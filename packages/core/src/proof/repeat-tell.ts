@@ -22,8 +22,13 @@ const SIDE = 2 * HALF + 1;
 const STEP = 4;
 /** Standard deviation from which on a patch is something a viewer may know again, codes. */
 const MARKED = 2.2;
-/** Correlation of the same thing seen twice. */
+/** From which on there is grain at least, which no two places share by chance. */
+const GRAINY = 0.8;
+/** Correlation of the same thing seen twice, and of the same grain. */
 const SAME = 0.955;
+const EXACT = 0.985;
+/** What only its grain gives away counts half: it has to be larger to be told. */
+const FAINT = 0.5;
 /** Share of the picture's longer side that is taken in at one look, and at most so many px. */
 const SIGHT = 0.3;
 const MOST_SIGHT = 360;
@@ -62,7 +67,7 @@ export class Repeats {
   ) {
     const whole = layerAt(picture, 0).grey;
     // What changes slowly is alike in many places and tells nothing.
-    const slow = boxMean(whole, 2 * HALF).values;
+    const slow = boxMean(whole, HALF).values;
     for (let p = 0; p < slow.length; p++) slow[p] = whole.values[p]! - slow[p]!;
     this.grey = { ...whole, values: slow };
     this.deviation = deviations(this.grey);
@@ -95,8 +100,10 @@ export class Repeats {
     if (!best) return null;
     const place = grow(boxOf(Int32Array.from(best.list), width), HALF);
     const dy = Math.round(best.key / KEY);
+    const marked = best.list.filter((p) => this.deviation[p]! >= MARKED).length;
+    const weight = FAINT + (1 - FAINT) * Math.min(1, (2 * marked) / best.list.length);
     return {
-      px: STEP * Math.sqrt(best.list.length),
+      px: weight * STEP * Math.sqrt(best.list.length),
       box: place,
       twin: shift(place, best.key - dy * KEY, dy),
     };
@@ -106,7 +113,7 @@ export class Repeats {
   private asks(p: number): boolean {
     const { width, height } = this.grey;
     const [x, y] = [p % width, Math.floor(p / width)];
-    if (x % STEP || y % STEP || this.deviation[p]! < MARKED) return false;
+    if (x % STEP || y % STEP || this.deviation[p]! < GRAINY) return false;
     return x >= HALF && y >= HALF && x < width - HALF && y < height - HALF;
   }
 
@@ -118,6 +125,7 @@ export class Repeats {
     for (const p of asked) {
       const [x, y] = [p % width, Math.floor(p / width)];
       const seen = new Set<number>();
+      const same = this.deviation[p]! < MARKED ? EXACT : SAME;
       for (const half of [0, 1]) {
         const near: number[] = [];
         for (const q of this.index(this.looks[p]!, half, p - reach, p + reach)) {
@@ -131,7 +139,7 @@ export class Repeats {
           const key = (Math.floor(q / width) - y) * KEY + (q % width) - x;
           if (seen.has(key)) continue;
           seen.add(key);
-          if (correlation(this.grey, p, q) < SAME) continue;
+          if (correlation(this.grey, p, q) < same) continue;
           const list = votes.get(key) ?? [];
           list.push(p);
           votes.set(key, list);
@@ -180,7 +188,7 @@ function looksOf({ width, height, values }: Plane, deviation: Float32Array): Uin
   const to = PAIRS.map(([, , x, y]) => y * width + x);
   for (let y = HALF; y < height - HALF; y++)
     for (let x = HALF, p = y * width + HALF; x < width - HALF; x++, p++) {
-      if (deviation[p]! < MARKED) continue;
+      if (deviation[p]! < GRAINY) continue;
       let bits = 0;
       for (let k = 0; k < 32; k++)
         bits = (bits << 1) | (values[p + from[k]!]! > values[p + to[k]!]! ? 1 : 0);
@@ -201,7 +209,7 @@ function indexOf(
     const places: number[] = [];
     for (let y = HALF; y < height - HALF; y++)
       for (let x = HALF; x < width - HALF; x++)
-        if (deviation[y * width + x]! >= MARKED) places.push(y * width + x);
+        if (deviation[y * width + x]! >= GRAINY) places.push(y * width + x);
     const key = (p: number): number => (half ? looks[p]! >>> 16 : looks[p]! & 0xffff);
     for (const p of places) starts[key(p) + 1]!++;
     for (let k = 0; k < 65536; k++) starts[k + 1]! += starts[k]!;
@@ -249,5 +257,5 @@ function correlation({ width, values }: Plane, p: number, q: number): number {
   const n = SIDE * SIDE;
   const va = aa - (a * a) / n;
   const vb = bb - (b * b) / n;
-  return va < n || vb < n ? 0 : (ab - (a * b) / n) / Math.sqrt(va * vb);
+  return va < 0.4 * n || vb < 0.4 * n ? 0 : (ab - (a * b) / n) / Math.sqrt(va * vb);
 }

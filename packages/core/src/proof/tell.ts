@@ -35,14 +35,14 @@ export type TellLimits = Readonly<Record<TellKind, number>>;
 /**
  * Limits at which random places of untouched photographs hardly ever count as telling:
  * seam, how many times the steps beside it the steps across the border are; tone, CIEDE2000; softness and grain, fine detail
- * beside what the surroundings let expect (amplitude; grain also when it is 1 / limit); repeat, px across; broken line, px;
+ * beside what the surroundings let expect (amplitude; grain also when it is over 1 / limit squared); repeat, px across; broken line, px;
  * leftover and pull, the finding's score.
  */
 export const TELL_LIMITS: TellLimits = {
   seam: 1.5,
   tone: 2.2,
-  softness: 0.72,
-  grain: 0.62,
+  softness: 0.78,
+  grain: 0.74,
   repeat: 14,
   'broken-line': 1.6,
   leftover: 0.5,

@@ -1,3 +1,5 @@
+import { TELL_LIMITS } from '@tersum/core';
+
 /** Rules of thumb without arithmetic; all of them common practice with no published source. */
 export interface RuleList {
   readonly id: string;
@@ -66,15 +68,21 @@ export const RULE_LISTS: readonly RuleList[] = [
     id: 'tells',
     title: 'What gives a repair away',
     rows: [
-      ['Seam', 'Steps across the site’s border beside the steps around it; over 1.5 times.'],
-      ['Step of tone', 'CIEDE2000 between site and ring, smoothed; over 2.2.'],
-      ['Softness', 'Fine detail beside what the surroundings let expect; under 0.72.'],
+      [
+        'Seam',
+        `Steps across the site’s border beside the steps around it; over ${TELL_LIMITS.seam} times.`,
+      ],
+      ['Step of tone', `CIEDE2000 between site and ring, smoothed; over ${TELL_LIMITS.tone}.`],
+      [
+        'Softness',
+        `Fine detail beside what the surroundings let expect; under ${TELL_LIMITS.softness}.`,
+      ],
       [
         'Grain',
-        'Finest band of even parts, inside against outside; under 0.62 or over its inverse.',
+        `Finest band of even parts, inside against outside; under ${TELL_LIMITS.grain}, or over its inverse squared.`,
       ],
-      ['Seen twice', 'The same within sight by one shift; over 14 px across.'],
-      ['Broken line', 'An edge that jumps at the border; over 1.6 px.'],
+      ['Seen twice', `The same within sight by one shift; over ${TELL_LIMITS.repeat} px across.`],
+      ['Broken line', `An edge that jumps at the border; over ${TELL_LIMITS['broken-line']} px.`],
     ],
   },
 ];

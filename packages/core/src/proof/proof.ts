@@ -6,7 +6,8 @@ import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { detailOf } from './detail-tell.js';
 import { jumpOf } from './line-tell.js';
-import { Repeats } from './repeat-tell.js';
+import type { Repeat } from './repeat-tell.js';
+import { repeatsIn } from './repeat-tell.js';
 import { seamStep } from './seam-tell.js';
 import { boxOf, siteWindow } from './site-window.js';
 import type { SiteTell, Tell, TellLimits } from './tell.js';
@@ -45,22 +46,26 @@ export function tellsOf(
   const changed = new Uint8Array(picture.width * picture.height);
   for (const site of sites) for (const p of site) changed[p] = 1;
   if (!sites.length) return [];
-  const repeats = new Repeats(picture);
+  const repeats = repeatsIn(picture, sites);
   return sites.flatMap((pixels, site) => {
     checkpoint(task, site / sites.length);
-    return tellsOfSite(picture, pixels, changed, repeats, limits).map((t) => ({ ...t, site }));
+    return tellsOfSite(picture, pixels, changed, repeats[site]!, limits).map((t) => ({
+      ...t,
+      site,
+    }));
   });
 }
 
 /**
  * What gives one site away.
  * @param pixels of the site @param changed 1 = changed by any site, a value a pixel of the picture
+ * @param repeat what of it is seen twice; see {@link repeatsIn}
  */
 export function tellsOfSite(
   picture: Raster,
   pixels: Int32Array,
   changed: Uint8Array,
-  repeats: Repeats,
+  repeat: Repeat | null,
   limits: TellLimits = TELL_LIMITS,
 ): SiteTell[] {
   const tells: SiteTell[] = [];
@@ -79,7 +84,6 @@ export function tellsOfSite(
   const jump = jumpOf(window);
   if (jump && jump.px > limits['broken-line'])
     add({ kind: 'broken-line', value: jump.px, box: jump.box });
-  const repeat = repeats.of(pixels);
   if (repeat && repeat.px > limits.repeat)
     add({ kind: 'repeat', value: repeat.px, box: repeat.box, twin: repeat.twin });
   return tells;

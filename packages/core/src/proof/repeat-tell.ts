@@ -1,10 +1,11 @@
 import { seededRandom } from '../random/random.js';
-import { layerAt } from '../raster/layers.js';
+import { greyOf } from '../find/grey.js';
 import type { Plane } from '../raster/plane.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { frameOf, grow, intersect, shift } from '../raster/rect.js';
+import { correlation, deviationAt, difference, HALF, isEdge, SIDE } from './patches.js';
 import { boxOf } from './site-window.js';
 
 /** Something that is seen twice within sight. */
@@ -15,10 +16,7 @@ export interface Repeat {
   readonly twin: Rect;
 }
 
-/** Half the side of a patch, px. */
-const HALF = 5;
-const SIDE = 2 * HALF + 1;
-/** Step of the grid on which a site is asked, px. */
+/** Step of the grid of places among which a site's are looked for, px. */
 const STEP = 4;
 /** Standard deviation from which on a patch is something a viewer may know again, codes. */
 const MARKED = 2.2;
@@ -27,13 +25,15 @@ const GRAINY = 0.8;
 /** Correlation of the same thing seen twice, and of the same grain. */
 const SAME = 0.955;
 const EXACT = 0.985;
+/** Root mean square by which the same grain may be off, codes. */
+const GRAIN_OFF = 1;
 /** What only its grain gives away counts half: it has to be larger to be told. */
 const FAINT = 0.5;
 /** Share of the picture's longer side that is taken in at one look, and at most so many px. */
 const SIGHT = 0.3;
 const MOST_SIGHT = 360;
-/** A look that so many places within sight share is nobody's. */
-const COMMON = 160;
+/** A look that so many places of the grid within sight share is nobody's. */
+const COMMON = 16;
 /** Share of the surroundings that may repeat by the same shift before it is the picture's own pattern. */
 const PATTERN = 0.25;
 
@@ -53,112 +53,197 @@ const KEY = 8192;
 
 const PAIRS = comparisons(32);
 
-/** A picture made ready to be asked what is seen twice in it. */
-export class Repeats {
-  private readonly grey: Plane;
-  private readonly deviation: Float32Array;
-  private readonly looks: Uint32Array;
-  private readonly index: (look: number, half: number, from: number, to: number) => Int32Array;
+/** A picture in which the same is looked for twice. */
+interface Scene {
+  readonly grey: Plane;
+  /** Smoothed a little, for comparisons. */
+  readonly smooth: Float32Array;
+  /** Tables of where a comparison's two pixels lie. */
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+}
 
-  /** @param sight px; see {@link sightIn} */
-  constructor(
-    picture: Raster,
-    private readonly sight = sightIn(picture),
-  ) {
-    const whole = layerAt(picture, 0).grey;
-    // What changes slowly is alike in many places and tells nothing.
-    const slow = boxMean(whole, HALF).values;
-    for (let p = 0; p < slow.length; p++) slow[p] = whole.values[p]! - slow[p]!;
-    this.grey = { ...whole, values: slow };
-    this.deviation = deviations(this.grey);
-    this.looks = looksOf(boxMean(this.grey, 1), this.deviation);
-    const { width, height } = picture;
-    this.index = indexOf(this.looks, this.deviation, width, height);
+/** Pixels of a site, by either half of their looks: first ones and the ones that follow. */
+interface Asked {
+  readonly places: Int32Array;
+  readonly looks: Uint32Array;
+  readonly marked: Uint8Array;
+  readonly first: readonly [Int32Array, Int32Array];
+  readonly next: readonly [Int32Array, Int32Array];
+}
+
+/** The looks of a coarse grid of places; only where something is to be seen. */
+interface Grid {
+  readonly columns: number;
+  readonly rows: number;
+  readonly looks: Uint32Array;
+  readonly seen: Uint8Array;
+}
+
+/** Places of a site by the shift at which they are seen again. */
+type Votes = Map<number, number[]>;
+
+/**
+ * For every site the largest thing in it that is seen again within sight by one shift, though its surroundings do not
+ * repeat so: places with the same order of tones at 32 pairs of pixels (Calonder et al., "BRIEF: Binary Robust Independent
+ * Elementary Features", ECCV 2010), compared by correlation, voting for their shift.
+ * @param sites pixels of each @param sight px; see {@link sightIn}
+ */
+export function repeatsIn(
+  picture: Raster,
+  sites: readonly Int32Array[],
+  sight = sightIn(picture),
+): (Repeat | null)[] {
+  if (!sites.length) return [];
+  const scene = sceneOf(picture);
+  const grid = gridOf(scene);
+  const tables = [new Int32Array(65536), new Int32Array(65536)] as const;
+  return sites.map((pixels) => {
+    const asked = askedOf(scene, pixels, tables);
+    if (asked.places.length < 6) return null;
+    return largest(scene, pixels, votesOf(scene, grid, asked, pixels, sight));
+  });
+}
+
+function sceneOf(picture: Raster): Scene {
+  const { width, height } = picture;
+  const values = greyOf(picture);
+  // What changes slowly is alike in many places and tells nothing.
+  const slow = boxMean({ width, height, values }, HALF).values;
+  for (let p = 0; p < slow.length; p++) slow[p] = values[p]! - slow[p]!;
+  const grey = { width, height, values: slow };
+  return {
+    grey,
+    smooth: boxMean(grey, 1).values,
+    from: Int32Array.from(PAIRS, ([x, y]) => y * width + x),
+    to: Int32Array.from(PAIRS, ([, , x, y]) => y * width + x),
+  };
+}
+
+function gridOf(scene: Scene): Grid {
+  const { width, height } = scene.grey;
+  const [columns, rows] = [Math.ceil(width / STEP), Math.ceil(height / STEP)];
+  const looks = new Uint32Array(columns * rows);
+  const seen = new Uint8Array(columns * rows);
+  for (let v = 0, g = 0; v < rows; v++)
+    for (let u = 0; u < columns; u++, g++) {
+      const q = v * STEP * width + u * STEP;
+      if (deviationAt(scene.grey, q) < GRAINY) continue;
+      seen[g] = 1;
+      looks[g] = lookAt(scene, q);
+    }
+  return { columns, rows, looks, seen };
+}
+
+/** Every pixel of a site that shows something: one of the two grids of a pair can then be coarse. */
+function askedOf(scene: Scene, pixels: Int32Array, first: Asked['first']): Asked {
+  const shown: number[] = [];
+  const marked: number[] = [];
+  for (const p of pixels) {
+    const deviation = deviationAt(scene.grey, p);
+    if (deviation < GRAINY) continue;
+    shown.push(p);
+    marked.push(deviation >= MARKED && !isEdge(scene.grey, p) ? 1 : 0);
   }
+  const next = [new Int32Array(shown.length), new Int32Array(shown.length)] as const;
+  first[0].fill(-1);
+  first[1].fill(-1);
+  const looks = Uint32Array.from(shown, (p) => lookAt(scene, p));
+  looks.forEach((look, n) => {
+    next[0][n] = first[0][look & 0xffff]!;
+    first[0][look & 0xffff] = n;
+    next[1][n] = first[1][look >>> 16]!;
+    first[1][look >>> 16] = n;
+  });
+  return { places: Int32Array.from(shown), looks, marked: Uint8Array.from(marked), first, next };
+}
 
-  /**
-   * The largest thing in a site that is seen again within sight by one shift, though its surroundings do not repeat so:
-   * places with the same order of tones at 32 pairs of pixels (Calonder et al., "BRIEF: Binary Robust Independent
-   * Elementary Features", ECCV 2010), compared by correlation, voting for their shift.
-   * @param pixels of the site
-   */
-  of(pixels: Int32Array): Repeat | null {
-    const { width } = this.grey;
-    const asked = pixels.filter((p) => this.asks(p));
-    if (asked.length < 6) return null;
-    const votes = this.votesOf(asked);
-    const box = boxOf(pixels, width);
-    const around = this.around(new Set(pixels), box);
-    let best: { key: number; list: number[] } | null = null;
-    for (const [key, list] of votes)
-      if (
-        list.length >= 4 &&
-        (!best || list.length > best.list.length) &&
-        !isPattern(this.grey, around, key)
-      )
-        best = { key, list };
-    if (!best) return null;
-    const place = grow(boxOf(Int32Array.from(best.list), width), HALF);
-    const dy = Math.round(best.key / KEY);
-    const marked = best.list.filter((p) => this.deviation[p]! >= MARKED).length;
-    const weight = FAINT + (1 - FAINT) * Math.min(1, (2 * marked) / best.list.length);
-    return {
-      px: weight * STEP * Math.sqrt(best.list.length),
-      box: place,
-      twin: shift(place, best.key - dy * KEY, dy),
-    };
-  }
-
-  /** Places of the grid at which something is marked. */
-  private asks(p: number): boolean {
-    const { width, height } = this.grey;
-    const [x, y] = [p % width, Math.floor(p / width)];
-    if (x % STEP || y % STEP || this.deviation[p]! < GRAINY) return false;
-    return x >= HALF && y >= HALF && x < width - HALF && y < height - HALF;
-  }
-
-  /** Places that show the same as one of those asked, by their shift. */
-  private votesOf(asked: Int32Array): Map<number, number[]> {
-    const { width } = this.grey;
-    const reach = this.sight * (width + 1);
-    const votes = new Map<number, number[]>();
-    for (const p of asked) {
-      const [x, y] = [p % width, Math.floor(p / width)];
-      const seen = new Set<number>();
-      const same = this.deviation[p]! < MARKED ? EXACT : SAME;
-      for (const half of [0, 1]) {
-        const near: number[] = [];
-        for (const q of this.index(this.looks[p]!, half, p - reach, p + reach)) {
-          const [dx, dy] = [(q % width) - x, Math.floor(q / width) - y];
-          if (Math.abs(dx) > this.sight || Math.abs(dy) > this.sight) continue;
-          if (Math.abs(dx) < SIDE && Math.abs(dy) < SIDE) continue;
-          near.push(q);
-        }
-        if (near.length > COMMON) continue;
-        for (const q of near) {
-          const key = (Math.floor(q / width) - y) * KEY + (q % width) - x;
-          if (seen.has(key)) continue;
-          seen.add(key);
-          if (correlation(this.grey, p, q) < same) continue;
-          const list = votes.get(key) ?? [];
-          list.push(p);
-          votes.set(key, list);
+/** Pixels of a site by the shift at which a place of the grid within sight shows the same. */
+function votesOf(
+  { grey }: Scene,
+  grid: Grid,
+  asked: Asked,
+  pixels: Int32Array,
+  sight: number,
+): Votes {
+  const { width } = grey;
+  const near = intersect(grow(boxOf(pixels, width), sight), frameOf(grey));
+  // Pairs that share a half of their looks: the site's pixel and half, and the place.
+  const ones: number[] = [];
+  const others: number[] = [];
+  const counts = new Uint16Array(2 * asked.places.length);
+  for (let v = Math.ceil(near.y / STEP); v * STEP < near.y + near.height; v++)
+    for (let u = Math.ceil(near.x / STEP); u * STEP < near.x + near.width; u++) {
+      const g = v * grid.columns + u;
+      if (!grid.seen[g]) continue;
+      const look = grid.looks[g]!;
+      const [x, y] = [u * STEP, v * STEP];
+      for (const half of [0, 1] as const) {
+        let a = asked.first[half][half ? look >>> 16 : look & 0xffff]!;
+        for (; a >= 0; a = asked.next[half][a]!) {
+          if (counts[2 * a + half]! > COMMON) continue;
+          const p = asked.places[a]!;
+          const [dx, dy] = [x - (p % width), y - Math.floor(p / width)];
+          if (dx > sight || dx < -sight || dy > sight || dy < -sight) continue;
+          if (dx < SIDE && dx > -SIDE && dy < SIDE && dy > -SIDE) continue;
+          counts[2 * a + half]!++;
+          // A pair alike in both halves was met in the first.
+          if (half && (asked.looks[a]! & 0xffff) === (look & 0xffff)) continue;
+          ones.push(2 * a + half);
+          others.push(y * width + x);
         }
       }
     }
-    return votes;
-  }
+  const votes: Votes = new Map();
+  ones.forEach((one, k) => {
+    if (counts[one]! > COMMON) return;
+    const a = one >> 1;
+    const [p, q] = [asked.places[a]!, others[k]!];
+    const like = correlation(grey, p, q);
+    if (like < (asked.marked[a] ? SAME : EXACT)) return;
+    if (!asked.marked[a] && difference(grey, p, q) > GRAIN_OFF) return;
+    const key = (Math.floor(q / width) - Math.floor(p / width)) * KEY + (q % width) - (p % width);
+    // What is grain alone is told apart by its sign.
+    const vote = asked.marked[a] ? p : -p - 1;
+    const list = votes.get(key);
+    if (list) list.push(vote);
+    else votes.set(key, [vote]);
+  });
+  return votes;
+}
 
-  private around(inside: ReadonlySet<number>, box: Rect): number[] {
-    const near = intersect(grow(box, 28), frameOf(this.grey));
-    const found: number[] = [];
-    for (let y = near.y; y < near.y + near.height; y++)
-      for (let x = near.x; x < near.x + near.width; x++) {
-        const p = y * this.grey.width + x;
-        if (this.asks(p) && !inside.has(p)) found.push(p);
-      }
-    return found;
+function largest({ grey }: Scene, pixels: Int32Array, votes: Votes): Repeat | null {
+  const { width } = grey;
+  let around: number[] | null = null;
+  let best: { key: number; list: number[] } | null = null;
+  for (const [key, list] of votes) {
+    if (list.length < 4 || (best && list.length <= best.list.length)) continue;
+    around ??= aroundOf(grey, new Set(pixels), boxOf(pixels, width));
+    if (!isPattern(grey, around, key)) best = { key, list };
   }
+  if (!best) return null;
+  const places = Int32Array.from(best.list, (v) => (v < 0 ? -v - 1 : v));
+  const marked = best.list.filter((v) => v >= 0).length;
+  const weight = FAINT + (1 - FAINT) * Math.min(1, (2 * marked) / best.list.length);
+  const place = grow(boxOf(places, width), HALF);
+  const dy = Math.round(best.key / KEY);
+  return {
+    px: weight * STEP * Math.sqrt(best.list.length),
+    box: place,
+    twin: shift(place, best.key - dy * KEY, dy),
+  };
+}
+
+/** Places on the grid beside a site at which something is marked. */
+function aroundOf(grey: Plane, inside: ReadonlySet<number>, box: Rect): number[] {
+  const near = intersect(grow(box, 28), grow(frameOf(grey), -HALF));
+  const found: number[] = [];
+  for (let y = Math.ceil(near.y / STEP) * STEP; y < near.y + near.height; y += STEP)
+    for (let x = Math.ceil(near.x / STEP) * STEP; x < near.x + near.width; x += STEP) {
+      const p = y * grey.width + x;
+      if (!inside.has(p) && deviationAt(grey, p) >= MARKED) found.push(p);
+    }
+  return found;
 }
 
 /** Whether what surrounds the site repeats by the same shift. */
@@ -181,81 +266,10 @@ function comparisons(count: number): readonly (readonly [number, number, number,
   return Array.from({ length: count }, () => [at(), at(), at(), at()] as const);
 }
 
-/** Bits of which pixel of each pair is lighter; 0 where a patch is not marked. */
-function looksOf({ width, height, values }: Plane, deviation: Float32Array): Uint32Array {
-  const looks = new Uint32Array(width * height);
-  const from = PAIRS.map(([x, y]) => y * width + x);
-  const to = PAIRS.map(([, , x, y]) => y * width + x);
-  for (let y = HALF; y < height - HALF; y++)
-    for (let x = HALF, p = y * width + HALF; x < width - HALF; x++, p++) {
-      if (deviation[p]! < GRAINY) continue;
-      let bits = 0;
-      for (let k = 0; k < 32; k++)
-        bits = (bits << 1) | (values[p + from[k]!]! > values[p + to[k]!]! ? 1 : 0);
-      looks[p] = bits >>> 0;
-    }
-  return looks;
-}
-
-/** Places between two others by either half of their look. */
-function indexOf(
-  looks: Uint32Array,
-  deviation: Float32Array,
-  width: number,
-  height: number,
-): (look: number, half: number, from: number, to: number) => Int32Array {
-  const halves = [0, 1].map((half) => {
-    const starts = new Int32Array(65537);
-    const places: number[] = [];
-    for (let y = HALF; y < height - HALF; y++)
-      for (let x = HALF; x < width - HALF; x++)
-        if (deviation[y * width + x]! >= GRAINY) places.push(y * width + x);
-    const key = (p: number): number => (half ? looks[p]! >>> 16 : looks[p]! & 0xffff);
-    for (const p of places) starts[key(p) + 1]!++;
-    for (let k = 0; k < 65536; k++) starts[k + 1]! += starts[k]!;
-    const order = new Int32Array(places.length);
-    const next = starts.slice();
-    for (const p of places) order[next[key(p)]!++] = p;
-    return { starts, order };
-  });
-  return (look, half, from, to) => {
-    const { starts, order } = halves[half]!;
-    const key = half ? look >>> 16 : look & 0xffff;
-    const [a, b] = [starts[key]!, starts[key + 1]!];
-    return order.subarray(firstFrom(order, from, a, b), firstFrom(order, to + 1, a, b));
-  };
-}
-
-/** The first of `order[a..b)`, which ascends, that is not below `value`. */
-function firstFrom(order: Int32Array, value: number, a: number, b: number): number {
-  while (a < b) {
-    const middle = (a + b) >> 1;
-    if (order[middle]! < value) a = middle + 1;
-    else b = middle;
-  }
-  return a;
-}
-
-function deviations(grey: Plane): Float32Array {
-  const mean = boxMean(grey, HALF).values;
-  const square = boxMean({ ...grey, values: grey.values.map((v) => v * v) }, HALF).values;
-  return square.map((v, p) => Math.sqrt(Math.max(0, v - mean[p]! * mean[p]!)));
-}
-
-function correlation({ width, values }: Plane, p: number, q: number): number {
-  let [a, b, aa, bb, ab] = [0, 0, 0, 0, 0];
-  for (let v = -HALF; v <= HALF; v++)
-    for (let u = -HALF; u <= HALF; u++) {
-      const one = values[p + v * width + u]!;
-      const two = values[q + v * width + u]!;
-      a += one;
-      b += two;
-      aa += one * one;
-      bb += two * two;
-      ab += one * two;
-    }
-  const n = SIDE * SIDE;
-  const va = aa - (a * a) / n;
-  const vb = bb - (b * b) / n;
-  return va < 0.4 * n || vb < 0.4 * n ? 0 : (ab - (a * b) / n) / Math.sqrt(va * vb);
+/** Bits of which pixel of each pair is lighter. */
+function lookAt({ smooth, from, to }: Scene, p: number): number {
+  let bits = 0;
+  for (let k = 0; k < 32; k++)
+    bits = (bits << 1) | (smooth[p + from[k]!]! > smooth[p + to[k]!]! ? 1 : 0);
+  return bits >>> 0;
 }

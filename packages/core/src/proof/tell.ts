@@ -43,7 +43,7 @@ export const TELL_LIMITS: TellLimits = {
   tone: 2.2,
   softness: 0.78,
   grain: 0.74,
-  repeat: 14,
+  repeat: 9,
   'broken-line': 1.6,
   leftover: 0.5,
   pull: 0.5,

@@ -7,7 +7,7 @@ import {
   grow,
   intersect,
   maskBox,
-  Repeats,
+  repeatsIn,
   shift,
   sightIn,
   sitesOf,
@@ -62,18 +62,21 @@ export function proofOf(
   const changed = new Uint8Array(region.width * region.height);
   for (const patch of patchesIn(patches, region))
     for (const p of pixelsOf(patch, region)) changed[p] = 1;
-  const repeats = new Repeats(picture, sightIn(original));
-  return due.map((k, step) => {
-    checkpoint(task, step / due.length);
+  const sites = due.map((k) => {
     const { mask, rect } = patches[k]!;
-    return sitesOf(mask, rect.width).flatMap((part) => {
-      const pixels = part.map((p) => placeOf(p, rect, region));
-      return tellsOfSite(picture, pixels, changed, repeats).map((tell) => ({
+    return sitesOf(mask, rect.width).map((part) => part.map((p) => placeOf(p, rect, region)));
+  });
+  const repeats = repeatsIn(picture, sites.flat(), sightIn(original));
+  let at = 0;
+  return sites.map((own, step) => {
+    checkpoint(task, step / due.length);
+    return own.flatMap((pixels) =>
+      tellsOfSite(picture, pixels, changed, repeats[at++]!).map((tell) => ({
         ...tell,
         box: shift(tell.box, region.x, region.y),
         ...(tell.twin ? { twin: shift(tell.twin, region.x, region.y) } : {}),
-      }));
-    });
+      })),
+    );
   });
 }
 

@@ -96,7 +96,7 @@ describe('proof', () => {
     await keep(left, right);
     const searches = jest.spyOn(services.pool, 'search');
     const dueOf = (): number[] =>
-      searches.mock.calls.flatMap(([task]) => ('due' in task ? [...task.due] : []));
+      searches.mock.calls.flatMap(([task]) => ('due' in task ? [...(task.due as number[])] : []));
     const first = (await request(app).post(path('/proof')).expect(200)).body as ProofAnswer;
     expect(dueOf().sort()).toEqual([0, 1]);
     const twice = first.tells.find((t) => t.kind === 'repeat' && t.repair === left.id)!;

@@ -47,6 +47,25 @@ async function otherProfile(): Promise<Buffer> {
   return (await sharp(file).metadata()).icc!;
 }
 
+/** Display P3 codes to sRGB codes by the published matrices (CSS Color 4, 10.2 and 17, sample code). */
+function srgbOfP3(codes: readonly number[]): number[] {
+  const [r, g, b] = codes.map((c) => {
+    const v = c / 255;
+    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
+  }) as [number, number, number];
+  const x = 0.4865709486482162 * r + 0.26566769316909306 * g + 0.1982172852343625 * b;
+  const y = 0.2289745640697488 * r + 0.6917385218365064 * g + 0.079286914093745 * b;
+  const z = 0.04511338185890264 * g + 1.043944368900976 * b;
+  const linear = [
+    3.2409699419045226 * x - 1.537383177570094 * y - 0.4986107602930034 * z,
+    -0.9692436362808796 * x + 1.8759675015077202 * y + 0.04155505740717559 * z,
+    0.05563007969699366 * x - 0.20397695888897652 * y + 1.0569715142428786 * z,
+  ];
+  return linear.map((v) =>
+    Math.round(255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055)),
+  );
+}
+
 describe('files in and out', () => {
   test.each(['png', 'tiff'] as const)(
     '%s keeps every sample at 8 and 16 bits, grey, RGB and with alpha',
@@ -183,3 +202,33 @@ describe('files that cannot be used', () => {
     expect(await refused('bomb.png', bomb)).toMatch(/60000 x 60000 pixels. Up to 200 megapixels/);
   });
 });
+
+test.each(['png', 'jpeg'] as const)(
+  'colours of another profile are converted to sRGB on request: %s',
+  async (format) => {
+    const colours = [
+      [120, 90, 60],
+      [200, 190, 180],
+      [60, 80, 110],
+      [128, 128, 128],
+    ];
+    // Squares, so that a lossy format keeps their colours.
+    const raster = createRaster(16 * colours.length, 16, 3);
+    for (let p = 0; p < raster.width * raster.height; p++)
+      raster.data.set(colours[Math.floor((p % raster.width) / 16)]!, 3 * p);
+    const baggage = { ...none, icc: await otherProfile() };
+    const path = await saved(`p3.${format}`, await encode(raster, format, 100, baggage, 'srgb'));
+    const back = await decode(path);
+    expect(back.profile).toMatch(/sRGB/);
+    colours.forEach((colour, k) => {
+      const at = 3 * (8 * raster.width + 16 * k + 8);
+      srgbOfP3(colour).forEach((code, c) =>
+        expect(Math.abs(back.raster.data[at + c]! - code)).toBeLessThanOrEqual(2),
+      );
+    });
+    const kept = await decode(
+      await saved(`kept.${format}`, await encode(raster, format, 100, baggage)),
+    );
+    expect(kept.profile).toMatch(/P3/i);
+  },
+);

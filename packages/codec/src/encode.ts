@@ -11,22 +11,26 @@ import { withExif } from './exif.js';
  * Writes a picture file. PNG and TIFF keep the samples exactly at 8 and 16 bits; JPEG and WebP are 8-bit and
  * lossy. ICC profile, EXIF, XMP and ppi come along.
  * @param quality 1..100, JPEG and WebP only
+ * @param profile 'srgb' converts colours from the profile that came along (perceptual intent) to sRGB, IEC 61966-2-1
  */
 export async function encode(
   raster: Raster,
   format: FlatFormat,
   quality: number,
   baggage: Baggage,
+  profile: 'kept' | 'srgb' = 'kept',
 ): Promise<Buffer> {
   const deep = depthOf(raster.data) === 'u16';
   const grey = colourChannels(raster.channels) === 1;
   const exact = format === 'png' || format === 'tiff';
   const space = deep && exact ? (grey ? 'grey16' : 'rgb16') : grey ? 'b-w' : 'srgb';
+  const converted = profile === 'srgb' && baggage.icc !== null && !grey;
   let pipeline = sharp(carrierTiff(raster, baggage.icc), {
     limitInputPixels: false,
-    ignoreIcc: true,
+    ignoreIcc: !converted,
   }).toColourspace(space);
-  if (baggage.icc) pipeline = pipeline.keepIccProfile();
+  if (converted) pipeline = pipeline.withIccProfile('srgb');
+  else if (baggage.icc) pipeline = pipeline.keepIccProfile();
   if (baggage.xmp) pipeline = pipeline.withXmp(baggage.xmp);
   const ppi = baggage.ppi ?? 72;
   switch (format) {

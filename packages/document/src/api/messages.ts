@@ -228,6 +228,10 @@ export const ExportSchema = z.object({
   finished: z.boolean().default(true),
   /** Longest side the file is reduced to, px; null for its own. */
   longest: z.int().min(16).max(100_000).nullable().default(null),
+  /** Pixels an inch that are written into the file; null for the picture's own. */
+  ppi: z.number().min(1).max(9600).nullable().default(null),
+  /** Whether colours stay in the picture's profile, or are converted to sRGB. */
+  profile: z.enum(['kept', 'srgb']).default('kept'),
   /** Rule for the file name; see {@link fileNameOf}. */
   rule: z.string().trim().min(1, 'Write a rule for the file name.').max(200),
 });

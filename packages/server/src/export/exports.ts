@@ -5,6 +5,7 @@ import type { ExportRequest, ExportStatus } from '@tersum/document';
 import { fileNameOf, NO_RECORDS, patchLayers, reportOf } from '@tersum/document';
 import type { Logger } from 'pino';
 import { UserProblem, xmpNote } from '@tersum/codec';
+import { Cancelled } from '@tersum/core';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
@@ -15,6 +16,7 @@ import { bundleOf } from './bundle.js';
 /** Flat files made from a picture, kept until the next start. */
 export class Exports {
   private readonly made = new Map<string, ExportStatus>();
+  private readonly running = new Map<string, AbortController>();
 
   constructor(
     private readonly folder: string,
@@ -49,12 +51,26 @@ export class Exports {
           : null,
     };
     this.made.set(status.id, status);
-    this.make(pictureId, status.id, request).catch((error: unknown) => {
-      this.log.error({ err: error, picture: pictureId }, 'export failed');
-      const message = 'The file could not be written. Check that the disk has room and try again.';
-      this.note(status.id, { state: 'failed', message });
-    });
+    const abort = new AbortController();
+    this.running.set(status.id, abort);
+    this.make(pictureId, status.id, request, abort.signal)
+      .catch((error: unknown) => this.fail(pictureId, status.id, error))
+      .finally(() => this.running.delete(status.id));
     return status;
+  }
+
+  /** Ends an export; what was written of it goes. */
+  async stop(id: string): Promise<void> {
+    this.running.get(id)?.abort();
+    this.made.delete(id);
+    await rm(this.pathOf(id), { force: true });
+  }
+
+  private fail(pictureId: string, id: string, error: unknown): void {
+    if (error instanceof Cancelled || !this.made.has(id)) return;
+    this.log.error({ err: error, picture: pictureId }, 'export failed');
+    const message = 'The file could not be written. Check that the disk has room and try again.';
+    this.note(id, { state: 'failed', message });
   }
 
   status(id: string): ExportStatus {
@@ -67,11 +83,17 @@ export class Exports {
     return join(this.folder, id);
   }
 
-  private async make(pictureId: string, id: string, request: ExportRequest): Promise<void> {
+  private async make(
+    pictureId: string,
+    id: string,
+    request: ExportRequest,
+    signal: AbortSignal,
+  ): Promise<void> {
     const row = this.records.picture(pictureId);
     const { picture, patches, owners } = await this.renderer.current(pictureId);
     const records = this.records.records(pictureId);
-    this.note(id, { share: 0.3 });
+    const rendered = 0.2;
+    this.note(id, { share: rendered });
     const { format } = request;
     if (format === 'zip') {
       const zip = await bundleOf(pictureId, this.records, this.originals, this.searches);
@@ -82,7 +104,7 @@ export class Exports {
     const job = { title: jobTitle, client: '' };
     const done = request.finished ? records : { ...records, tones: [], frames: [] };
     const report = reportOf(job, facts, done, patches, owners, new Date());
-    await this.pool.run({
+    const task = {
       kind: 'export',
       source: this.originals.pathOf(row.original),
       original: picture.raster,
@@ -92,14 +114,20 @@ export class Exports {
       longest: request.longest,
       format,
       quality: request.quality,
-      ppi: row.ppi,
+      ppi: request.ppi ?? row.ppi,
+      profile: request.profile,
       xmp: xmpNote(report),
       to: this.pathOf(id),
+    } as const;
+    await this.pool.search<'export'>(task, {
+      signal,
+      progress: (share) => this.note(id, { share: rendered + (0.98 - rendered) * share }),
     });
     this.note(id, { share: 1, state: 'ready' });
   }
 
   private note(id: string, news: Partial<ExportStatus>): void {
-    this.made.set(id, { ...this.status(id), ...news });
+    const status = this.made.get(id);
+    if (status) this.made.set(id, { ...status, ...news });
   }
 }

@@ -67,6 +67,10 @@ export function jobRoutes({
     res.type('pdf').send(Buffer.from(await reports.contactPdf(req.params.id)));
   });
 
+  router.get('/:id/contact.png', async (req, res) => {
+    res.type('png').send(await reports.contactPng(req.params.id));
+  });
+
   router.post('/:id/makings', (req, res) => {
     jobs.get(req.params.id);
     res.status(202).json(makings.begin(req.params.id, bodyOf(MakingSchema, req)));

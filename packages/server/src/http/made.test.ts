@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
-import { encode } from '@tersum/codec';
+import type { Decoded } from '@tersum/codec';
+import { decode, encode } from '@tersum/codec';
 import { createRaster, crop, seededRandom } from '@tersum/core';
 import type { Job, Making, MakingStatus, Picture, PictureRecords } from '@tersum/document';
 import { ReportSchema, shiftDonor } from '@tersum/document';
@@ -47,6 +48,12 @@ afterAll(async () => {
   await closeServices(services);
   await rm(folder, { recursive: true, force: true });
 });
+
+async function decodeBytes(file: Buffer): Promise<Decoded> {
+  const path = join(folder, `${randomUUID()}.png`);
+  await writeFile(path, file);
+  return decode(path);
+}
 
 /** Begins a making and waits for its end. */
 async function made(making: Making): Promise<MakingStatus> {
@@ -173,4 +180,31 @@ test('a repair is proved and reported: its number, its size in mm, its share of 
     const pdf = await PDFDocument.load(answer.body as Buffer);
     expect(pdf.getPageCount()).toBeGreaterThanOrEqual(least);
   }
+
+  const page = (await request(app).get(`${path}/report.html`).expect(200)).text;
+  expect(page).toContain('<td class="n">5.1 mm</td>');
+  expect(page).toContain('<td>a mark</td>');
+  // The number stands in the middle of the site: (100 + 30) / 280 and (60 + 25) / 250 of the picture.
+  expect(page).toMatch(/left:46\.42\d*%;top:34%">1</);
+  expect(page).not.toMatch(/src="(?!data:)/);
+
+  const sheet = await request(app)
+    .get(`/api/jobs/${job.id}/contact.png`)
+    .responseType('blob')
+    .expect(200);
+  const { raster } = await decodeBytes(sheet.body as Buffer);
+  expect(raster.width).toBe(1360);
+  // The pair of the repaired picture differs where the repair lies, and nowhere in its upper left quarter.
+  const [scale, left] = [Math.min(632 / 280, 410 / 250), 40];
+  const at = (x: number, y: number, side: number): number =>
+    raster.data[
+      ((Math.round(y * scale) + 110) * raster.width + Math.round(x * scale) + left + side * 648) *
+        raster.channels
+    ]!;
+  let [inside, outside] = [0, 0];
+  for (let y = 65; y < 105; y++)
+    for (let x = 105; x < 155; x++) inside += Math.abs(at(x, y, 0) - at(x, y, 1));
+  for (let y = 5; y < 45; y++)
+    for (let x = 5; x < 55; x++) outside += Math.abs(at(x, y, 0) - at(x, y, 1));
+  expect(inside).toBeGreaterThan(20 * outside);
 }, 120_000);

@@ -144,6 +144,10 @@ export function pictureRoutes(services: Services): Router {
     res.type('pdf').send(Buffer.from(await reports.reportPdf(req.params.id)));
   });
 
+  router.get('/:id/report.html', async (req, res) => {
+    res.type('html').send(await reports.reportHtml(req.params.id));
+  });
+
   router.post('/:id/exports', (req, res) => {
     res.status(202).json(exports.begin(req.params.id, bodyOf(ExportSchema, req)));
   });
@@ -154,6 +158,10 @@ export function pictureRoutes(services: Services): Router {
 export function exportRoutes({ exports }: Services): Router {
   const router = Router();
   router.get('/:id', (req, res) => void res.json(exports.status(req.params.id)));
+  router.delete('/:id', async (req, res) => {
+    await exports.stop(req.params.id);
+    res.json({});
+  });
   router.get('/:id/file', (req, res) => {
     const status = exports.status(req.params.id);
     if (status.state !== 'ready') throw new UserProblem(409, 'This export is not ready yet.');

@@ -129,6 +129,7 @@ export type WorkerTask =
   | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
   | {
       readonly kind: 'export';
+      readonly wire: Wire;
       readonly source: string;
       readonly original: Raster;
       readonly patches: readonly Patch[];
@@ -140,6 +141,7 @@ export type WorkerTask =
       readonly format: FlatFormat | 'ora';
       readonly quality: number;
       readonly ppi: number | null;
+      readonly profile: 'kept' | 'srgb';
       /** An XMP packet for a flat file. */
       readonly xmp: string | null;
       readonly to: string;

@@ -7,10 +7,12 @@ import {
   actsOf,
   autoTone,
   Cancelled,
+  checkpoint,
   depthOf,
   frameOf,
   greyChoice,
   NothingToCopy,
+  portionOf,
   printsOn,
   quadOf,
   study,
@@ -130,12 +132,15 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       );
     case 'cut':
       return save(task, uprightPrint(task.original, task.quad), 'tiff', 100);
-    case 'export': {
-      const whole = finished(task.original, task.patches, task.finishing);
-      const { format } = task;
-      if (format === 'ora') return saveLayered(task, whole);
-      return save(task, reduced(whole, task.longest), format, task.quality);
-    }
+    case 'export':
+      return watched(task, ({ task: watch }) => {
+        const rendering = portionOf(watch, 0, 0.8);
+        const whole = finished(task.original, task.patches, task.finishing, rendering);
+        checkpoint(watch, 0.8);
+        const { format } = task;
+        if (format === 'ora') return saveLayered(task, whole);
+        return save(task, reduced(whole, task.longest), format, task.quality);
+      });
   }
 }
 
@@ -146,18 +151,20 @@ async function save(
     ppi,
     to,
     xmp = null,
+    profile = 'kept',
   }: {
     readonly source: string;
     readonly ppi: number | null;
     readonly to: string;
     readonly xmp?: string | null;
+    readonly profile?: 'kept' | 'srgb';
   },
   raster: Raster,
   format: FlatFormat,
   quality: number,
 ): Promise<{ bytes: number }> {
   const baggage = { ...(await baggageOf(source, ppi)), xmp };
-  return keep(to, await encode(raster, format, quality, baggage));
+  return keep(to, await encode(raster, format, quality, baggage, profile));
 }
 
 /** Writes the original, the repair layers and the merged picture as one layered file. */

@@ -1,6 +1,7 @@
 import type { Report } from '@tersum/document';
 import { PDFDocument } from 'pdf-lib';
 import { fontsFor, MARGIN, Sheet, WIDTH } from './page.js';
+import { percent, REPORT_NOTES, sizeLine, toneLine } from './report-words.js';
 
 /** JPEG files of a picture's states. */
 export interface ReportPictures {
@@ -10,10 +11,6 @@ export interface ReportPictures {
   readonly key: Uint8Array;
 }
 
-const CAUTIONS = [
-  'The file as received is kept for ever; every repair lies on a layer of its own and can be taken back.',
-  'Originals that are mouldy, sticking, flaking or broken, glass plates and old film base belong with a photograph conservator before anything is scanned again.',
-];
 /** Columns of the table of repairs, points from the margin. */
 const COLUMNS = [0, 26, 84, 172, 236, 286] as const;
 
@@ -77,11 +74,8 @@ function title(sheet: Sheet, text: string): void {
   sheet.y += 4;
 }
 
-function percent(share: number): string {
-  return share > 0 && share < 0.0005 ? 'under 0.1 %' : `${(100 * share).toFixed(1)} %`;
-}
-
-function summary(sheet: Sheet, { shares, untouched, tones, framed, statement }: Report): void {
+function summary(sheet: Sheet, report: Report): void {
+  const { shares, untouched, statement } = report;
   title(sheet, 'What was done');
   const rows: [string, string][] = [
     ['Cleaned from what stands beside it', percent(shares.cleaned!)],
@@ -95,11 +89,7 @@ function summary(sheet: Sheet, { shares, untouched, tones, framed, statement }: 
     sheet.y += 14;
   }
   sheet.y += 4;
-  const steps = tones.map(({ name, strength }) =>
-    strength < 1 ? `${name} at ${Math.round(100 * strength)} %` : name,
-  );
-  sheet.text(`Tone steps: ${steps.length ? steps.join(', ') : 'none'}.`);
-  sheet.text(framed ? 'Straightened and cropped.' : 'Neither straightened nor cropped.');
+  sheet.text(toneLine(report));
   sheet.y += 10;
   sheet.text(statement, { font: 'bold' });
 }
@@ -115,14 +105,11 @@ function table(sheet: Sheet, report: Report): void {
     sheet.y += 12;
     sheet.rule();
     for (const repair of layer.repairs) {
-      const size =
-        repair.sizeMm === null ? `${repair.sizePx} px` : `${repair.sizeMm.toFixed(1)} mm`;
-      const parts = repair.parts > 1 ? `${repair.parts} parts` : size;
       const reason = sheet.lines(repair.reason || '-', { size: 8.5 }, WIDTH - MARGIN - at(5));
       sheet.need(12 * reason.length + 4);
       sheet.put(String(repair.number), at(0), sheet.y, { font: 'figures', size: 8.5 });
       sheet.put(repair.method, at(1), sheet.y, { size: 8.5 });
-      sheet.put(parts, at(2), sheet.y, { font: 'figures', size: 8.5 });
+      sheet.put(sizeLine(repair), at(2), sheet.y, { font: 'figures', size: 8.5 });
       sheet.put(`${Math.round(100 * repair.strength)} %`, at(3), sheet.y, {
         font: 'figures',
         size: 8.5,
@@ -140,7 +127,7 @@ function table(sheet: Sheet, report: Report): void {
 
 function closing(sheet: Sheet, { picture }: Report): void {
   title(sheet, 'Notes');
-  for (const caution of CAUTIONS) sheet.text(caution, { soft: true, size: 8.5 });
+  for (const note of REPORT_NOTES) sheet.text(note, { soft: true, size: 8.5 });
   sheet.y += 6;
   sheet.text('SHA-256 of the file as received:', { size: 8, soft: true });
   sheet.text(picture.original, { font: 'figures', size: 8 });

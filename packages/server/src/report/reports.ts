@@ -8,7 +8,10 @@ import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
 import type { JobStore } from '../store/jobs.js';
 import type { RecordStore } from '../store/records.js';
+import type { ContactPicture } from './contact-pdf.js';
 import { contactPdf } from './contact-pdf.js';
+import { contactPng } from './contact-png.js';
+import { reportHtml } from './report-html.js';
 import { reportPdf } from './report-pdf.js';
 
 type State = 'before' | 'after' | 'key';
@@ -40,17 +43,36 @@ export class Reports {
     return reportPdf(report, { before: before!, after: after!, key: key! });
   }
 
+  /** The report as one page that needs nothing else: its pictures are in it. */
+  async reportHtml(pictureId: string): Promise<string> {
+    const report = await this.report(pictureId);
+    const [before, after, key] = await Promise.all(
+      (['before', 'after', 'key'] as const).map((s) => this.shown(pictureId, s, 1100)),
+    );
+    return reportHtml(report, { before: before!, after: after!, key: key! });
+  }
+
   async contactPdf(jobId: string): Promise<Uint8Array> {
-    const job = this.jobs.get(jobId);
-    const pictures = [];
-    for (const { id, name, width, height, bits, repairs } of job.pictures)
+    const { title, client } = this.jobs.get(jobId);
+    return contactPdf(title, client, await this.pairs(jobId, 900));
+  }
+
+  async contactPng(jobId: string): Promise<Buffer> {
+    const { title, client } = this.jobs.get(jobId);
+    return contactPng(title, client, await this.pairs(jobId, 640));
+  }
+
+  /** Every picture of a job as received and as delivered. */
+  private async pairs(jobId: string, longest: number): Promise<ContactPicture[]> {
+    const pictures: ContactPicture[] = [];
+    for (const { id, name, width, height, bits, repairs } of this.jobs.get(jobId).pictures)
       pictures.push({
         name,
         facts: `${width} x ${height} px, ${bits} bits, ${repairs} ${repairs === 1 ? 'repair' : 'repairs'}`,
-        before: await this.shown(id, 'before', 900),
-        after: await this.shown(id, 'after', 900),
+        before: await this.shown(id, 'before', longest),
+        after: await this.shown(id, 'after', longest),
       });
-    return contactPdf(job.title, job.client, pictures);
+    return pictures;
   }
 
   /** A state of a picture as a small JPEG file. */
@@ -59,7 +81,7 @@ export class Reports {
     const { picture, patches } = await this.renderer.current(id);
     const to = join(this.folder, randomUUID());
     try {
-      await this.pool.run({
+      const task = {
         kind: 'export',
         source: this.originals.pathOf(row.original),
         original: picture.raster,
@@ -70,9 +92,11 @@ export class Reports {
         format: 'jpeg',
         quality: 88,
         ppi: row.ppi,
+        profile: 'kept',
         xmp: null,
         to,
-      });
+      } as const;
+      await this.pool.search<'export'>(task, { signal: new AbortController().signal });
       return await readFile(to);
     } finally {
       await rm(to, { force: true });

@@ -1,7 +1,6 @@
 import type {
   DonorWishes,
   Edit,
-  ExportRequest,
   PictureEvent,
   PictureRecords,
   Repair,
@@ -18,7 +17,6 @@ import {
   RegionAnswerSchema,
   TwinAnswerSchema,
   DonorAnswerSchema,
-  ExportStatusSchema,
   PictureEventSchema,
   PictureRecordsSchema,
   ViewSchema,
@@ -90,11 +88,6 @@ export const measureLine = async (
   from: readonly [number, number],
   to: readonly [number, number],
 ) => (await request(LineAnswerSchema, path(id, '/line'), { body: { from, to } })).line;
-
-export const postExport = (id: string, order: ExportRequest) =>
-  request(ExportStatusSchema, path(id, '/exports'), { body: order });
-
-export const getExport = (id: string) => request(ExportStatusSchema, `/api/exports/${id}`);
 
 /** Where a tile's pixels are; the address changes with the content, so it may be kept for ever. */
 export function tileAddress(id: string, name: string, key: string): string {

@@ -64,7 +64,12 @@ export function JobsPage() {
           <Search aria-label="Search jobs" value={words} onChange={setWords}>
             <Input placeholder="Search title, client, picture" />
           </Search>
-          <OneOf label="Which jobs" options={SHOWN} value={shown} onChange={(next) => setShown(next)} />
+          <OneOf
+            label="Which jobs"
+            options={SHOWN}
+            value={shown}
+            onChange={(next) => setShown(next)}
+          />
         </Bar>
         {jobs && jobs.length > 0 && house && (
           <PlanStrip jobs={jobs} house={house} onSettings={() => setSettings(true)} />

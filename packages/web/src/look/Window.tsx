@@ -77,6 +77,7 @@ export const Field = styled.label`
 
 export const Actions = styled.div`
   display: flex;
+  flex-wrap: wrap;
   justify-content: flex-end;
   gap: 8px;
   margin-top: 20px;

@@ -1,0 +1,30 @@
+import { cautionsAt } from '@tersum/core';
+import type { Report } from '@tersum/document';
+
+type Row = Report['layers'][number]['repairs'][number];
+
+/** What stands at the end of every report. */
+export const REPORT_NOTES: readonly string[] = [
+  ...cautionsAt('delivery').map((c) => c.text),
+  ...cautionsAt('intake').map((c) => c.text),
+];
+
+export function percent(share: number): string {
+  return share > 0 && share < 0.0005 ? 'under 0.1 %' : `${(100 * share).toFixed(1)} %`;
+}
+
+/** How large a repair is: its parts when it has several, else its longer side. */
+export function sizeLine({ parts, sizeMm, sizePx }: Row): string {
+  if (parts > 1) return `${parts} parts`;
+  return sizeMm === null ? `${sizePx} px` : `${sizeMm.toFixed(1)} mm`;
+}
+
+/** Tone steps and frame, in a sentence or two. */
+export function toneLine({ tones, framed }: Report): string {
+  const steps = tones.map(({ name, strength }) =>
+    strength < 1 ? `${name} at ${Math.round(100 * strength)} %` : name,
+  );
+  return `Tone steps: ${steps.length ? steps.join(', ') : 'none'}. ${
+    framed ? 'Straightened and cropped.' : 'Neither straightened nor cropped.'
+  }`;
+}

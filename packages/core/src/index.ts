@@ -17,6 +17,7 @@ export * from './find/structure.js';
 export * from './find/subject.js';
 export * from './intake/bed.js';
 export * from './intake/channels.js';
+export * from './intake/detail.js';
 export * from './intake/quad.js';
 export * from './intake/tilt.js';
 export * from './intake/unglare.js';

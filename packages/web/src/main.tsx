@@ -7,6 +7,7 @@ import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { BenchPage } from './bench/BenchPage.js';
 import { FinishPage } from './finish/FinishPage.js';
+import { IntakePage } from './intake/IntakePage.js';
 import { JobsPage } from './jobs/JobsPage.js';
 import { GlobalStyle } from './look/GlobalStyle.js';
 import { ProofPage } from './proof/ProofPage.js';
@@ -15,6 +16,7 @@ import { LostPage } from './look/LostPage.js';
 
 const router = createBrowserRouter([
   { path: '/', element: <JobsPage />, errorElement: <LostPage /> },
+  { path: '/intake/:pictureId', element: <IntakePage />, errorElement: <LostPage /> },
   { path: '/bench/:pictureId', element: <BenchPage />, errorElement: <LostPage /> },
   { path: '/finish/:pictureId', element: <FinishPage />, errorElement: <LostPage /> },
   { path: '/proof/:pictureId', element: <ProofPage />, errorElement: <LostPage /> },

@@ -53,3 +53,15 @@ export type GreyAnswer = z.infer<typeof ChannelsAnswerSchema>['choice'];
 
 /** Prints to be made pictures of their own. */
 export const SplitSchema = z.object({ quads: z.array(quad).min(1).max(60) });
+
+/** Pixels an inch of the print; null when nobody knows. */
+export const DensitySchema = z.object({
+  ppi: z.number().min(1, 'A print has at least 1 ppi.').max(9600, 'At most 9600 ppi.').nullable(),
+});
+
+/** What the pixels of a scan really hold; see the core's detailReach. */
+export const DetailAnswerSchema = z.object({
+  reach: z.number(),
+  fine: z.number(),
+  interpolated: z.boolean(),
+});

@@ -2,7 +2,7 @@ import { FINDING_KINDS } from '@tersum/core';
 import { z } from 'zod';
 
 /** Rooms of the house; time in them adds up to all time. */
-export const WORK_ROOMS = ['bench', 'finish', 'proof'] as const;
+export const WORK_ROOMS = ['intake', 'bench', 'finish', 'proof'] as const;
 /** What working time goes into: a room, or, within it, findings of a kind that were mended. */
 export const WORK_KINDS = [...WORK_ROOMS, ...FINDING_KINDS] as const;
 export type WorkKind = (typeof WORK_KINDS)[number];

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { UserProblem } from '@tersum/codec';
-import { MOST_PART, PartQuerySchema, SplitSchema } from '@tersum/document';
+import { DensitySchema, MOST_PART, PartQuerySchema, SplitSchema } from '@tersum/document';
 import { Router } from 'express';
 import type { Services } from '../services.js';
 import { bodyOf } from './problems.js';
@@ -36,6 +36,16 @@ export function finishRoutes(services: Services): Router {
 
   router.post('/:id/tilt', async (req, res) => {
     res.json(await pool.run({ kind: 'tilt', original: await originalOf(req.params.id) }));
+  });
+
+  router.post('/:id/detail', async (req, res) => {
+    res.json(await pool.run({ kind: 'detail', original: await originalOf(req.params.id) }));
+  });
+
+  /** Says how many pixels an inch of the print has, where the file does not know or is wrong. */
+  router.put('/:id/ppi', (req, res) => {
+    records.setDensity(req.params.id, bodyOf(DensitySchema, req).ppi);
+    res.json(records.describe(req.params.id));
   });
 
   router.post('/:id/prints', async (req, res) => {

@@ -1,4 +1,5 @@
 import type {
+  DetailFacts,
   DonorMap,
   FoundPrint,
   GreyChoice,
@@ -154,6 +155,7 @@ export type WorkerTask =
       readonly factor: number;
     }
   | { readonly kind: 'tilt'; readonly original: Raster }
+  | { readonly kind: 'detail'; readonly original: Raster }
   | { readonly kind: 'prints'; readonly original: Raster }
   | { readonly kind: 'channels'; readonly original: Raster; readonly patches: readonly Patch[] }
   | {
@@ -195,6 +197,7 @@ export interface Answers {
   export: { readonly bytes: number };
   part: Raster;
   tilt: Tilt;
+  detail: DetailFacts;
   prints: FoundPrint[];
   fade: ToneAct[];
   channels: GreyChoice | null;

@@ -9,6 +9,7 @@ import {
   Cancelled,
   checkpoint,
   depthOf,
+  detailReach,
   frameOf,
   greyChoice,
   NothingToCopy,
@@ -121,6 +122,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return toShared(reducedPart(task.original, task.patches, task.rect, task.factor));
     case 'tilt':
       return tiltOf(task.original);
+    case 'detail':
+      return detailReach(task.original);
     case 'prints':
       return printsOn(task.original);
     case 'channels':

@@ -47,6 +47,12 @@ export class RecordStore {
     return this.db.select().from(pictures).where(eq(pictures.id, id)).get() as Picture | undefined;
   }
 
+  /** A fact of the print, not of its treatment: it is no change that could be undone. */
+  setDensity(id: string, ppi: number | null): void {
+    this.picture(id);
+    this.db.update(pictures).set({ ppi }).where(eq(pictures.id, id)).run();
+  }
+
   records(id: string): Records {
     return this.recordsAt(this.db, id, this.picture(id).version);
   }

@@ -1,7 +1,9 @@
 import type { Raster, Rect } from '@tersum/core';
 import {
   ChannelsAnswerSchema,
+  DetailAnswerSchema,
   FadeAnswerSchema,
+  PictureRecordsSchema,
   PictureSchema,
   PrintsAnswerSchema,
   TiltAnswerSchema,
@@ -32,6 +34,12 @@ export async function getPart(
 
 export const measureTilt = (id: string) =>
   request(TiltAnswerSchema, path(id, '/tilt'), { method: 'POST' });
+
+export const measureDetail = (id: string) =>
+  request(DetailAnswerSchema, path(id, '/detail'), { method: 'POST' });
+
+export const setDensity = (id: string, ppi: number | null) =>
+  request(PictureRecordsSchema, path(id, '/ppi'), { method: 'PUT', body: { ppi } });
 
 export const findPrints = async (id: string) =>
   (await request(PrintsAnswerSchema, path(id, '/prints'), { method: 'POST' })).prints;

@@ -32,6 +32,7 @@ export function BenchHeader() {
       </nav>
       {records && (
         <Rooms aria-label="Rooms of this picture">
+          <NavLink to={`/intake/${records.picture.id}`}>Intake</NavLink>
           <NavLink to={`/bench/${records.picture.id}`}>Bench</NavLink>
           <NavLink to={`/proof/${records.picture.id}`}>Proof</NavLink>
           <NavLink to={`/finish/${records.picture.id}`}>Finish</NavLink>

@@ -1,6 +1,7 @@
 import type { Point } from '@tersum/core';
 import { hueOf } from '@tersum/core';
 import { useEffect, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useBench } from '../bench/model/context.js';
 import { NoticeLine } from '../bench/NoticeLine.js';
@@ -28,7 +29,13 @@ export function FinishPage() {
 
 function FinishOf() {
   const { bench } = useBench();
-  const finish = useMemo(() => new Finish(bench), [bench]);
+  const [search] = useSearchParams();
+  const part = search.get('part');
+  const finish = useMemo(() => {
+    const made = new Finish(bench);
+    if (part === 'frame') made.set({ part });
+    return made;
+  }, [bench, part]);
   return (
     <FinishContext value={finish}>
       <Inside />

@@ -29,6 +29,8 @@ export interface Bench {
   change(label: string, edits: readonly Edit[]): Promise<void>;
   /** Does something on the server that changes the records, after all earlier changes. */
   move(act: (version: number) => Promise<PictureRecords>): Promise<void>;
+  /** Reads the records anew. */
+  refresh(): Promise<void>;
   undo(): Promise<void>;
   redo(): Promise<void>;
   /** Shows records as they would be; the newest call wins. */
@@ -308,6 +310,7 @@ export function createBench(
     },
     change,
     move: send,
+    refresh,
     undo: () => send((version) => api.postMove(pictureId, 'undo', version)),
     redo: () => send((version) => api.postMove(pictureId, 'redo', version)),
     tryOut,

@@ -79,6 +79,8 @@ export * from './tone/colour-acts.js';
 export * from './tone/curve.js';
 export * from './tone/histogram.js';
 export * from './tone/levels.js';
+export { CUBE, cubeOf, cubeText, neutralCube, resized } from './tone/look.js';
+export * from './tone/neutral.js';
 export * from './tone/render.js';
 export * from './tone/sharpen.js';
 export * from './tone/stack.js';

@@ -1,5 +1,7 @@
+import type { Raster } from '../raster/raster.js';
+import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Histogram } from './histogram.js';
-import { quantileOf } from './histogram.js';
+import { histogramOf, quantileOf } from './histogram.js';
 import type { Levels } from './levels.js';
 
 /** Share of the samples that may clip at either end, unless asked otherwise: common practice, no source. */
@@ -10,6 +12,21 @@ export function levelsFor(histogram: Histogram, share: number = CLIP_SHARE): Lev
   const black = quantileOf(histogram, share);
   const white = quantileOf(histogram, 1 - share);
   return white - black < 0.02 ? { black: 0, white: 1, gamma: 1 } : { black, white, gamma: 1 };
+}
+
+/** Bins fine enough for 12 bits. */
+const FINE = 4096;
+
+/** Levels of a picture by {@link levelsFor}: of all its channels together, and of each; alpha is left out. */
+export function levelsOf(picture: Raster, share: number): { all: Levels; each: Levels[] } {
+  const white = whiteOf(picture.data);
+  const each = Array.from({ length: colourChannels(picture.channels) }, (_, c) =>
+    histogramOf(picture.data, FINE, c, picture.channels, white),
+  );
+  const counts = new Uint32Array(FINE);
+  for (const own of each) own.counts.forEach((n, k) => (counts[k]! += n));
+  const total = each.reduce((sum, h) => sum + h.total, 0);
+  return { all: levelsFor({ counts, total }, share), each: each.map((h) => levelsFor(h, share)) };
 }
 
 /** Tones that stay above black and below white: "just short of clipping"; prints of today keep about as much. */

@@ -54,6 +54,8 @@ export function colours(act: ToneAct): boolean {
       return [act.shadows, act.middle, act.highlights].some(([r, g, b]) => r !== g || g !== b);
     case 'toning':
       return act.chroma !== 0;
+    case 'look':
+      return true;
     default:
       return false;
   }

@@ -5,6 +5,7 @@ import { greyFrom, saturate, tone } from './colour-acts.js';
 import { focus } from './focus.js';
 import { flatten, lightStrokes } from './light-acts.js';
 import type { Lookup } from './lookup.js';
+import { look } from './look.js';
 import { lookupOf, passThrough } from './lookup.js';
 import { maskCoverage } from './mask.js';
 import { denoise, despeckle, grain } from './noise-acts.js';
@@ -119,6 +120,8 @@ function perform(region: Raster, act: ToneAct, place: TonePlace): void {
       return colour ? greyFrom(data, act) : undefined;
     case 'toning':
       return colour ? tone(data, act) : undefined;
+    case 'look':
+      return colour ? look(data, act) : undefined;
     case 'strokes':
       return lightStrokes(region, act, place);
     case 'sharpen':

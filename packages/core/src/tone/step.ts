@@ -58,6 +58,8 @@ export type ToneAct =
   | { readonly kind: 'grey'; readonly weights: Triple }
   /** Every tone keeps its lightness and takes one hue: degrees and CIELAB chroma of the middle tones. */
   | { readonly kind: 'toning'; readonly hue: number; readonly chroma: number }
+  /** A colour look from a table of `size`^3 colours; see cubeText. */
+  | { readonly kind: 'look'; readonly name: string; readonly size: number; readonly table: string }
   /** Lightens (or darkens, below 0) along strokes, stops; only tones between two values. */
   | {
       readonly kind: 'strokes';

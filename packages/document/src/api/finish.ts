@@ -1,6 +1,6 @@
 import { GREY_WAYS } from '@tersum/core';
 import { z } from 'zod';
-import { ToneActSchema } from '../schema/tone.js';
+import { LevelsSchema, ToneActSchema, ToneSchema } from '../schema/tone.js';
 
 const point = z.tuple([z.number().finite(), z.number().finite()]);
 const quad = z.tuple([point, point, point, point]);
@@ -65,3 +65,16 @@ export const DetailAnswerSchema = z.object({
   fine: z.number(),
   interpolated: z.boolean(),
 });
+
+/** Asks for levels after some steps, so that no more than a share of the samples clips at each end. */
+export const LevelsQuerySchema = z.object({
+  steps: z.array(ToneSchema).max(200),
+  share: z.number().min(0).max(0.2),
+});
+export type LevelsQuery = z.infer<typeof LevelsQuerySchema>;
+/** One for all channels together, and one for each. */
+export const LevelsAnswerSchema = z.object({
+  all: LevelsSchema,
+  each: z.array(LevelsSchema).min(1).max(3),
+});
+export type LevelsAnswer = z.infer<typeof LevelsAnswerSchema>;

@@ -71,6 +71,14 @@ export const ToneActSchema: z.ZodType<ToneAct> = z.discriminatedUnion('kind', [
     hue: z.number().min(0).max(360),
     chroma: z.number().min(0).max(60),
   }),
+  z
+    .object({
+      kind: z.literal('look'),
+      name: z.string().max(120),
+      size: z.int().min(2).max(33),
+      table: z.string().regex(/^[0-9a-z]*$/),
+    })
+    .refine(({ size, table }) => table.length === 12 * size ** 3, 'The table is cut short.'),
   z.object({
     kind: z.literal('strokes'),
     strokes: z.array(StrokeSchema).max(500).readonly(),
@@ -139,6 +147,7 @@ export const TONE_NAMES: Record<ToneKind, string> = {
   saturation: 'Saturation',
   grey: 'Grey',
   toning: 'Toning',
+  look: 'Colour look',
   sharpen: 'Sharpen',
   relief: 'Relief',
   denoise: 'Calm noise',

@@ -1,7 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { UserProblem } from '@tersum/codec';
-import { DensitySchema, MOST_PART, PartQuerySchema, SplitSchema } from '@tersum/document';
+import {
+  DensitySchema,
+  LevelsQuerySchema,
+  MOST_PART,
+  PartQuerySchema,
+  SplitSchema,
+} from '@tersum/document';
 import { Router } from 'express';
 import type { Services } from '../services.js';
 import { bodyOf } from './problems.js';
@@ -58,6 +64,15 @@ export function finishRoutes(services: Services): Router {
     const { frames } = records.records(req.params.id);
     const original = picture.raster;
     res.json({ acts: await pool.run({ kind: 'fade', original, patches, frames }) });
+  });
+
+  router.post('/:id/levels', async (req, res) => {
+    const { steps, share } = bodyOf(LevelsQuerySchema, req);
+    const { picture, patches } = await renderer.newest(req.params.id);
+    const { frames } = records.records(req.params.id);
+    const finishing = { tones: steps, frames };
+    const original = picture.raster;
+    res.json(await pool.run({ kind: 'levels', original, patches, finishing, share }));
   });
 
   router.post('/:id/channels', async (req, res) => {

@@ -24,6 +24,7 @@ import type {
   FindingRecord,
   GroundOffer,
   Guide,
+  LevelsAnswer,
   Making,
   Offer,
   Patch,
@@ -156,6 +157,13 @@ export type WorkerTask =
     }
   | { readonly kind: 'tilt'; readonly original: Raster }
   | { readonly kind: 'detail'; readonly original: Raster }
+  | {
+      readonly kind: 'levels';
+      readonly original: Raster;
+      readonly patches: readonly Patch[];
+      readonly finishing: Finishing;
+      readonly share: number;
+    }
   | { readonly kind: 'prints'; readonly original: Raster }
   | { readonly kind: 'channels'; readonly original: Raster; readonly patches: readonly Patch[] }
   | {
@@ -198,6 +206,7 @@ export interface Answers {
   part: Raster;
   tilt: Tilt;
   detail: DetailFacts;
+  levels: LevelsAnswer;
   prints: FoundPrint[];
   fade: ToneAct[];
   channels: GreyChoice | null;

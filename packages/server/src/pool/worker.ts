@@ -12,6 +12,7 @@ import {
   detailReach,
   frameOf,
   greyChoice,
+  levelsOf,
   NothingToCopy,
   portionOf,
   printsOn,
@@ -133,6 +134,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return actsOf(
         autoTone(finished(task.original, task.patches, { tones: [], frames: task.frames })),
       );
+    case 'levels':
+      return levelsOf(finished(task.original, task.patches, task.finishing), task.share);
     case 'cut':
       return save(task, uprightPrint(task.original, task.quad), 'tiff', 100);
     case 'export':

@@ -1,8 +1,10 @@
 import type { Raster, Rect } from '@tersum/core';
+import type { LevelsQuery } from '@tersum/document';
 import {
   ChannelsAnswerSchema,
   DetailAnswerSchema,
   FadeAnswerSchema,
+  LevelsAnswerSchema,
   PictureRecordsSchema,
   PictureSchema,
   PrintsAnswerSchema,
@@ -49,6 +51,9 @@ export const measureChannels = async (id: string) =>
 
 export const measureFade = (id: string) =>
   request(FadeAnswerSchema, path(id, '/fade'), { method: 'POST' });
+
+export const measureLevels = (id: string, query: LevelsQuery) =>
+  request(LevelsAnswerSchema, path(id, '/levels'), { body: query });
 
 export const splitPrints = async (id: string, quads: unknown) =>
   (

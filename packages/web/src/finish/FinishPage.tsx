@@ -1,5 +1,4 @@
 import type { Point } from '@tersum/core';
-import { hueOf } from '@tersum/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -63,17 +62,6 @@ function Inside() {
     };
   }, [finish]);
 
-  /** The tint of a place on the mended picture becomes the toning's. */
-  const picked = (colour: readonly number[]): void => {
-    const step = finish.selected();
-    finish.set({ hand: 'pan' });
-    if (step?.act.kind !== 'toning' || colour.length < 3) return;
-    const { hue, chroma } = hueOf(colour[0]!, colour[1]!, colour[2]!);
-    void finish.keep(
-      { ...step, act: { ...step.act, hue, chroma: Math.min(40, chroma) } },
-      'Take the tint from the picture',
-    );
-  };
   const levelled = (from: Point, to: Point): void => {
     const { records } = finish.bench.store.getState();
     finish.set({ hand: 'pan' });
@@ -103,7 +91,7 @@ function Inside() {
         {part === 'tone' ? <StepList /> : <FramePanel />}
       </Side>
       <Middle>
-        <ToneView onTones={setPainted} onPicked={picked} onLevel={levelled} />
+        <ToneView onTones={setPainted} onLevel={levelled} />
         <Bar>
           <Choices
             aria-label="Size on screen"

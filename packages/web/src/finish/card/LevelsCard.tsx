@@ -3,6 +3,7 @@ import { isPlain, NO_LEVELS } from '@tersum/core';
 import { useState } from 'react';
 import { Dial } from '../../look/Dial.js';
 import { Choice, Choices, Push } from '../../look/parts.js';
+import { AutoLevels } from './AutoLevels.js';
 
 interface LevelsCardProps {
   readonly act: ToneActOf<'levels'>;
@@ -74,6 +75,7 @@ export function LevelsCard({ act, onTry, onKeep }: LevelsCardProps) {
       {dial('gamma', 'Middle', 0.2, 5, 1, 0.01, 'γ')}
       {dial('white', 'White point', 13, 382, 255, 0.5, '/255')}
       <Push onPress={() => onKeep(withLevels(NO_LEVELS))}>Back to plain</Push>
+      <AutoLevels />
     </>
   );
 }

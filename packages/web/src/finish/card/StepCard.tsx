@@ -10,6 +10,7 @@ import { ACTS } from '../model/acts.js';
 import { useFinish, useFinishState } from '../model/context.js';
 import { CurveCard } from './CurveCard.js';
 import { LevelsCard } from './LevelsCard.js';
+import { LookCard } from './LookCard.js';
 import { MaskLine } from './MaskLine.js';
 
 /** The step in hand: its dials, where it works, how strongly. */
@@ -53,6 +54,7 @@ export function StepCard() {
       ))}
       {step.act.kind === 'strokes' && <StrokeTools act={step.act} />}
       {step.act.kind === 'toning' && <TintTools act={step.act} />}
+      {step.act.kind === 'look' && <LookCard step={step} />}
       {step.act.kind === 'sharpen' && <Halo act={step.act} />}
       <Dial
         label="Strength of the step"

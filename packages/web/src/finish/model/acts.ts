@@ -1,5 +1,5 @@
 import type { ToneAct, ToneActOf, ToneKind } from '@tersum/core';
-import { NO_LEVELS } from '@tersum/core';
+import { CUBE, cubeText, neutralCube, NO_LEVELS } from '@tersum/core';
 import { TONE_NAMES } from '@tersum/document';
 
 /** A number of an act that is set by a dial. */
@@ -169,6 +169,17 @@ export const ACTS: Record<ToneKind, ActFacts> = {
       field<'toning'>('hue', { label: 'Hue', least: 0, most: 360, unit: '°' }),
       field<'toning'>('chroma', { label: 'Depth', least: 0, most: 40, step: 0.5, unit: 'C*' }),
     ],
+  },
+  look: {
+    name: TONE_NAMES.look,
+    use: 'The colours of a lookup-table picture; at 45 to 50 % as a rule.',
+    fresh: () => ({
+      kind: 'look',
+      name: '',
+      size: CUBE,
+      table: cubeText(neutralCube(CUBE)),
+    }),
+    fields: [],
   },
   sharpen: {
     name: TONE_NAMES.sharpen,

@@ -1,4 +1,5 @@
-import type { Point, Quad, ToneMask } from '@tersum/core';
+import type { NeutralPoint, Point, Quad, ToneMask } from '@tersum/core';
+import { hueOf, neutralised, NO_LEVELS } from '@tersum/core';
 import type { Frame, Tone } from '@tersum/document';
 import { tonesInOrder } from '@tersum/document';
 import { createStore } from 'zustand/vanilla';
@@ -8,7 +9,20 @@ import * as api from '../../api/finish.js';
 import { ACTS } from './acts.js';
 
 /** What the pointer does on the picture. */
-export type Hand = 'pan' | 'stroke' | 'mask' | 'level' | 'tint' | 'place';
+export type Hand = 'pan' | 'stroke' | 'mask' | 'level' | 'place' | Picking;
+
+/** A click takes the colour of a place: as the tint, or as what is to be neutral. */
+export type Picking = 'tint' | NeutralPoint;
+
+export function isPicking(hand: Hand): hand is Picking {
+  return hand === 'tint' || hand === 'white' || hand === 'grey' || hand === 'black';
+}
+
+/** What can be asked of the part of the picture on screen. */
+export interface ToneSight {
+  /** Mean colour round a place of the region after some steps, 0..1. */
+  read(x: number, y: number, steps: readonly Tone[]): Promise<number[]>;
+}
 
 export interface FinishState {
   readonly part: 'tone' | 'frame';
@@ -48,6 +62,9 @@ export class Finish {
     clipping: false,
     busy: null,
   }));
+
+  /** The picture on screen, while it is shown. */
+  sight: ToneSight | null = null;
 
   constructor(readonly bench: Bench) {}
 
@@ -146,6 +163,59 @@ export class Finish {
       );
       this.set({ hand: 'pan' });
     }
+  }
+
+  /** Steps that work before the one in hand. */
+  private before(): Tone[] {
+    const { selected } = this.store.getState();
+    const steps = this.steps();
+    return steps.slice(
+      0,
+      Math.max(
+        0,
+        steps.findIndex((t) => t.id === selected),
+      ),
+    );
+  }
+
+  /** The colour of a place, px of the region on screen, is taken as the tint or as what is to be neutral. */
+  async pick(x: number, y: number): Promise<void> {
+    const { hand } = this.store.getState();
+    const step = this.selected();
+    this.set({ hand: 'pan' });
+    if (!step || !isPicking(hand)) return;
+    const steps = hand === 'tint' ? [] : this.before();
+    const colour = (await this.sight?.read(x, y, steps)) ?? [];
+    if (colour.length < 3)
+      return this.bench.set({ notice: 'This picture is grey: it has no cast.' });
+    const { act } = step;
+    if (hand === 'tint' && act.kind === 'toning') {
+      const { hue, chroma } = hueOf(colour[0]!, colour[1]!, colour[2]!);
+      const toned = { ...act, hue, chroma: Math.min(40, chroma) };
+      await this.keep({ ...step, act: toned }, 'Take the tint from the picture');
+    } else if (hand !== 'tint' && act.kind === 'levels')
+      await this.keep(
+        { ...step, act: neutralised(act, colour, hand) },
+        `Take the ${hand} from the picture`,
+      );
+  }
+
+  /** Sets the levels in hand so that no more than a share of the picture clips at each end. */
+  async autoLevels(share: number, each: boolean): Promise<void> {
+    const step = this.selected();
+    const act = step?.act;
+    if (act?.kind !== 'levels') return;
+    await this.wait('Measuring the tones', async () => {
+      const found = await api.measureLevels(this.bench.store.getState().pictureId, {
+        steps: this.before(),
+        share,
+      });
+      const [r, g = r, b = r] = found.each;
+      const next = each
+        ? { ...act, all: NO_LEVELS, channels: [r!, g!, b!] as const }
+        : { ...act, all: found.all, channels: [NO_LEVELS, NO_LEVELS, NO_LEVELS] as const };
+      await this.keep({ ...step!, act: next }, 'Automatic levels');
+    });
   }
 
   /** Measures what fading did and adds the steps that undo it. */

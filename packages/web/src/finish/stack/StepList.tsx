@@ -15,6 +15,7 @@ import { useFinish, useFinishState } from '../model/context.js';
 export function StepList() {
   const finish = useFinish();
   useBenchState((s) => s.records?.tones);
+  const loading = useBenchState((s) => s.records === null);
   const { selected, busy } = useFinishState((s) => ({ selected: s.selected, busy: s.busy }));
   const steps = finish.steps();
   const [channels, setChannels] = useState(false);
@@ -22,7 +23,7 @@ export function StepList() {
     <Column aria-label="Tone steps">
       <Head>
         <MenuTrigger>
-          <MainPush>
+          <MainPush isDisabled={loading}>
             <Plus size={14} aria-hidden /> Add step
           </MainPush>
           <Popover placement="bottom start">
@@ -41,13 +42,15 @@ export function StepList() {
             </List>
           </Popover>
         </MenuTrigger>
-        <Push isDisabled={busy !== null} onPress={() => void finish.undoFading()}>
+        <Push isDisabled={loading || busy !== null} onPress={() => void finish.undoFading()}>
           {busy ?? 'Undo fading'}
         </Push>
-        <Push onPress={() => setChannels(true)}>Channels</Push>
+        <Push isDisabled={loading} onPress={() => setChannels(true)}>
+          Channels
+        </Push>
       </Head>
       {channels && <ChannelsWindow onClose={() => setChannels(false)} />}
-      {steps.length === 0 && (
+      {!loading && steps.length === 0 && (
         <Empty>
           No tone steps yet. The picture is delivered with the tones it came with.{' '}
           <em>Undo fading</em> measures each channel and adds the steps that open it.

@@ -6,6 +6,7 @@ import { SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
 import { FrameOverlay } from '../frame/FrameOverlay.js';
 import { useFinish, useFinishState } from '../model/context.js';
+import { isPicking } from '../model/finish.js';
 import { DrawnOverlay } from './DrawnOverlay.js';
 import { placeOf } from './place.js';
 import type { Painted } from './tone-worker.js';
@@ -14,8 +15,6 @@ import { useTonedPicture } from './useTonedPicture.js';
 
 interface ToneViewProps {
   onTones(painted: Painted): void;
-  /** A colour of the mended picture was picked, 0..1. */
-  onPicked(colour: readonly number[]): void;
   /** A line was drawn along what should be level or plumb. */
   onLevel(from: Point, to: Point): void;
 }
@@ -23,7 +22,7 @@ interface ToneViewProps {
 const MARGIN = 24;
 
 /** The picture as it will be delivered, and the pointer's work on it. */
-export function ToneView({ onTones, onPicked, onLevel }: ToneViewProps) {
+export function ToneView({ onTones, onLevel }: ToneViewProps) {
   const finish = useFinish();
   const frameRef = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -51,7 +50,7 @@ export function ToneView({ onTones, onPicked, onLevel }: ToneViewProps) {
     const y = Math.round(Math.min(picture.height - height, Math.max(0, corner[1])));
     return { x, y, width, height, factor: 1 };
   }, [picture, room.width, room.height, zoom, corner]);
-  const { painted, place, read } = useTonedPicture(shown);
+  const { painted, place } = useTonedPicture(shown);
 
   useEffect(() => {
     const element = canvas.current;
@@ -96,9 +95,9 @@ export function ToneView({ onTones, onPicked, onLevel }: ToneViewProps) {
     const drawn = path;
     setPath([]);
     if (!drawn.length || !place) return;
-    if (hand === 'tint') {
+    if (isPicking(hand)) {
       const [x, y] = drawn.at(-1)!;
-      void read((x - place.x) / place.scale, (y - place.y) / place.scale).then(onPicked);
+      void finish.pick((x - place.x) / place.scale, (y - place.y) / place.scale);
     } else if (hand === 'level') {
       if (drawn.length > 1) onLevel(drawn[0]!, drawn.at(-1)!);
     } else if (hand !== 'pan') void finish.drawn(drawn);

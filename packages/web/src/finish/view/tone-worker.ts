@@ -1,8 +1,11 @@
 import type { Quad, Raster, ToneStep } from '@tersum/core';
 import {
   convertRaster,
+  crop,
   floats,
+  frameOf,
   histogramOf,
+  intersect,
   needsColour,
   throughMap,
   throughTones,
@@ -38,6 +41,8 @@ export interface RegionPlace {
 }
 
 const BINS = 128;
+/** px round a place that are read with it. */
+const AROUND = 2;
 /** Codes from which on a sample counts as clipped, 0..1. */
 const ENDS = { black: 0.5 / 255, white: 254.5 / 255 } as const;
 
@@ -63,18 +68,25 @@ const worker = {
     return transfer(painted, [painted.rgba.buffer]);
   },
 
-  /** Mean of a few px round a place of the region, 0..1, without any step. */
-  read(x: number, y: number): number[] {
-    if (!region) return [];
-    const sums = new Array<number>(region.channels).fill(0);
-    let n = 0;
-    for (let v = Math.max(0, y - 2); v <= Math.min(region.height - 1, y + 2); v++)
-      for (let u = Math.max(0, x - 2); u <= Math.min(region.width - 1, x + 2); u++, n++)
-        for (let c = 0; c < sums.length; c++)
-          sums[c]! += region.data[(v * region.width + u) * sums.length + c]!;
-    return sums.map((s) => s / n);
+  /** Mean of a few px round a place of the region, 0..1, as it is after some steps. */
+  read(x: number, y: number, steps: readonly ToneStep[]): number[] {
+    if (!region || !place) return [];
+    const rect = intersect(
+      { x: x - AROUND, y: y - AROUND, width: 2 * AROUND + 1, height: 2 * AROUND + 1 },
+      frameOf(region),
+    );
+    const at = { ...place, x: place.x + rect.x * place.scale, y: place.y + rect.y * place.scale };
+    const { data, channels } = throughSteps(crop(region, rect), steps, at);
+    const sums = new Array<number>(channels).fill(0);
+    for (let i = 0; i < data.length; i++) sums[i % channels]! += data[i]!;
+    return sums.map((sum) => (sum * channels) / data.length);
   },
 };
+
+function throughSteps(part: Raster, steps: readonly ToneStep[], at: RegionPlace): Raster {
+  const inColour = part.channels === 1 && needsColour(steps);
+  return throughTones(inColour ? convertRaster(part, 3, 'f32') : part, steps, at);
+}
 
 export type ToneWorker = typeof worker;
 expose(worker);

@@ -91,9 +91,16 @@ export function useTonedPicture(shown: Shown | null) {
     })();
   }, [wish]);
 
-  const read = (x: number, y: number): Promise<number[]> =>
-    worker.current?.read(Math.round(x), Math.round(y)) ?? Promise.resolve([]);
-  return { painted, place: loaded, read };
+  useEffect(() => {
+    finish.sight = {
+      read: (x, y, steps) =>
+        worker.current?.read(Math.round(x), Math.round(y), steps) ?? Promise.resolve([]),
+    };
+    return () => {
+      finish.sight = null;
+    };
+  }, [finish]);
+  return { painted, place: loaded };
 }
 
 /** A frame in the px of a reduced region; as large as the region shows it. */

@@ -48,6 +48,13 @@ export function sightIn({
   return Math.min(MOST_SIGHT, Math.round(SIGHT * Math.max(width, height)));
 }
 
+/** Shifts of most votes that are looked into. */
+const TRIED = 40;
+/** Pixels of a site that are asked, about. */
+const ASKED = 6000;
+/** Places beside a site that are asked about each. */
+const BESIDE = 240;
+
 /** Two shifts as one number. */
 const KEY = 8192;
 
@@ -139,7 +146,9 @@ function gridOf(scene: Scene): Grid {
 function askedOf(scene: Scene, pixels: Int32Array, first: Asked['first']): Asked {
   const shown: number[] = [];
   const marked: number[] = [];
-  for (const p of pixels) {
+  const thinning = thinningOf(pixels);
+  for (let k = 0; k < pixels.length; k += thinning) {
+    const p = pixels[k]!;
     const deviation = deviationAt(scene.grey, p);
     if (deviation < GRAINY) continue;
     shown.push(p);
@@ -156,6 +165,11 @@ function askedOf(scene: Scene, pixels: Int32Array, first: Asked['first']): Asked
     first[1][look >>> 16] = n;
   });
   return { places: Int32Array.from(shown), looks, marked: Uint8Array.from(marked), first, next };
+}
+
+/** Of a large site every so many-th pixel is asked. */
+function thinningOf(pixels: Int32Array): number {
+  return Math.max(1, Math.round(pixels.length / ASKED));
 }
 
 /** Pixels of a site by the shift at which a place of the grid within sight shows the same. */
@@ -214,13 +228,14 @@ function votesOf(
 
 function largest({ grey }: Scene, pixels: Int32Array, votes: Votes): Repeat | null {
   const { width } = grey;
-  let around: number[] | null = null;
-  let best: { key: number; list: number[] } | null = null;
-  for (const [key, list] of votes) {
-    if (list.length < 4 || (best && list.length <= best.list.length)) continue;
-    around ??= aroundOf(grey, new Set(pixels), boxOf(pixels, width));
-    if (!isPattern(grey, around, key)) best = { key, list };
-  }
+  const candidates = [...votes]
+    .filter(([, list]) => list.length >= 4)
+    .sort((one, other) => other[1].length - one[1].length)
+    .slice(0, TRIED);
+  if (!candidates.length) return null;
+  const around = aroundOf(grey, new Set(pixels), boxOf(pixels, width));
+  const found = candidates.find(([key]) => !isPattern(grey, around, key));
+  const best = found && { key: found[0], list: found[1] };
   if (!best) return null;
   const places = Int32Array.from(best.list, (v) => (v < 0 ? -v - 1 : v));
   const marked = best.list.filter((v) => v >= 0).length;
@@ -228,7 +243,7 @@ function largest({ grey }: Scene, pixels: Int32Array, votes: Votes): Repeat | nu
   const place = grow(boxOf(places, width), HALF);
   const dy = Math.round(best.key / KEY);
   return {
-    px: weight * STEP * Math.sqrt(best.list.length),
+    px: weight * STEP * Math.sqrt(best.list.length * thinningOf(pixels)),
     box: place,
     twin: shift(place, best.key - dy * KEY, dy),
   };
@@ -243,7 +258,8 @@ function aroundOf(grey: Plane, inside: ReadonlySet<number>, box: Rect): number[]
       const p = y * grey.width + x;
       if (!inside.has(p) && deviationAt(grey, p) >= MARKED) found.push(p);
     }
-  return found;
+  const each = Math.ceil(found.length / BESIDE);
+  return found.filter((_, k) => k % each === 0);
 }
 
 /** Whether what surrounds the site repeats by the same shift. */

@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -232,3 +233,53 @@ test.each(['png', 'jpeg'] as const)(
     expect(kept.profile).toMatch(/P3/i);
   },
 );
+
+/** Readers of other houses, where the machine has them. */
+const has = (tool: string): boolean => spawnSync(tool, ['-ver']).error === undefined;
+const withTool = (tool: string) => (has(tool) ? test : test.skip);
+
+describe('written files as other readers see them', () => {
+  const written = async (format: 'png' | 'tiff' | 'jpeg' | 'webp', depth: 'u8' | 'u16') => {
+    const baggage = { icc: await otherProfile(), exif: null, ppi: 300, xmp: XMP };
+    const file = await encode(noise(40, 30, 3, depth), format, 90, baggage);
+    return saved(`read-${depth}.${format}`, file);
+  };
+  const XMP =
+    '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"></rdf:RDF></x:xmpmeta>';
+
+  withTool('tiffinfo').each(['u8', 'u16'] as const)(
+    'tiffinfo has nothing to say of a TIFF, %s',
+    async (depth) => {
+      const { stdout, stderr } = spawnSync('tiffinfo', [await written('tiff', depth)], {
+        encoding: 'utf8',
+      });
+      expect(stderr).toBe('');
+      expect(stdout).toContain('Image Width: 40 Image Length: 30');
+      expect(stdout).toContain('Resolution: 300, 300 pixels/inch');
+      expect(stdout).toContain(`Bits/Sample: ${depth === 'u8' ? 8 : 16}`);
+      expect(stdout).toContain('ICC Profile: <present>');
+    },
+  );
+
+  withTool('exiftool').each(['png', 'tiff', 'jpeg', 'webp'] as const)(
+    'exiftool has nothing to say of %s',
+    async (format) => {
+      const args = [
+        '-json',
+        '-warning',
+        '-error',
+        '-ProfileDescription',
+        '-ImageWidth',
+        '-BitsPerSample',
+      ];
+      const { stdout } = spawnSync('exiftool', [...args, await written(format, 'u8')], {
+        encoding: 'utf8',
+      });
+      const [told] = JSON.parse(stdout) as Record<string, unknown>[];
+      expect(told).not.toHaveProperty('Warning');
+      expect(told).not.toHaveProperty('Error');
+      expect(told!.ImageWidth).toBe(40);
+      expect(String(told!.ProfileDescription)).toMatch(/P3/i);
+    },
+  );
+});

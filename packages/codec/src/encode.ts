@@ -1,6 +1,7 @@
 import type { Raster } from '@tersum/core';
 import { colourChannels, depthOf } from '@tersum/core';
 import type { FlatFormat } from '@tersum/document';
+import type { Sharp } from 'sharp';
 import sharp from 'sharp';
 import type { Baggage } from './carrier.js';
 import { carrierTiff } from './carrier.js';
@@ -58,12 +59,23 @@ export async function encode(
 }
 
 /** A small JPEG for lists. */
-export async function encodeThumb(raster: Raster, side: number): Promise<Buffer> {
-  const { width, height, channels, data } = raster;
-  return sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
-    raw: { width, height, channels },
-  })
+export function encodeThumb(raster: Raster, side: number): Promise<Buffer> {
+  return rawSharp(raster)
     .resize(side, side, { fit: 'inside', withoutEnlargement: true })
     .jpeg({ quality: 86 })
     .toBuffer();
+}
+
+/** A JPEG of 8-bit samples at exactly a size. */
+export function encodeJpeg(
+  raster: Raster,
+  { width, height }: { readonly width: number; readonly height: number },
+): Promise<Buffer> {
+  return rawSharp(raster).resize(width, height, { fit: 'fill' }).jpeg({ quality: 90 }).toBuffer();
+}
+
+function rawSharp({ width, height, channels, data }: Raster): Sharp {
+  return sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
+    raw: { width, height, channels },
+  });
 }

@@ -12,6 +12,8 @@ import { jobRoutes } from './jobs.js';
 import { exportRoutes, pictureRoutes } from './pictures.js';
 import { problems } from './problems.js';
 import { houseRoutes } from './house.js';
+import { iiifRoutes } from './iiif.js';
+import { openApiRoute } from './openapi.js';
 import { proofRoutes } from './proof.js';
 import { schemaRoutes } from './schemas.js';
 import { surveyRoutes } from './survey.js';
@@ -56,6 +58,8 @@ export function createApp(services: Services, pages: string | null, host: string
   app.use('/api/house', houseRoutes(services));
   app.use('/api/exports', exportRoutes(services));
   app.use('/api/schemas', schemaRoutes());
+  app.use('/api/openapi.json', openApiRoute(services.version));
+  app.use('/iiif', iiifRoutes(services));
   app.use(
     '/api/{*rest}',
     (_req, res) => void res.status(404).json({ message: 'There is nothing here.' }),

@@ -222,9 +222,15 @@ export class Renderer {
 
   /** The whole picture as repaired, small. */
   async far(id: string): Promise<Raster> {
+    const { picture } = await this.current(id);
+    return this.level(id, farLevel(picture.pyramid));
+  }
+
+  /** A level of the display pyramid as repaired. */
+  async level(id: string, level: number): Promise<Raster> {
     const { picture, patches } = await this.current(id);
     const { raster, pyramid } = picture;
-    return repairedLevel(raster, pyramid, patches, farLevel(pyramid), this.tileCache(id));
+    return repairedLevel(raster, pyramid, patches, level, this.tileCache(id));
   }
 
   subscribe(id: string, listener: (event: PictureEvent) => void): () => void {

@@ -151,6 +151,12 @@ test('the jug becomes square both ways, in few actions', async ({ page }) => {
   const window = page.getByRole('dialog');
   await expect(window.getByText('1800 × 1800 px')).toBeVisible();
   await expect(window.getByText('33 %').first()).toBeVisible();
+  // Not one of the actions: both ways can be seen small first, with what would give each away.
+  await window.getByRole('button', { name: 'Try both ways' }).click();
+  const ways = window.getByRole('group', { name: 'Both ways' });
+  await expect(ways.getByRole('button')).toHaveCount(2, { timeout: 120_000 });
+  await expect(ways.getByText('advised')).toHaveCount(1);
+  await window.getByRole('radio', { name: 'Fill the sides' }).click();
   await act(window.getByRole('button', { name: 'Widen' }).click());
   await expect(window.getByRole('link', { name: 'Jug on canvas, widened.tif' })).toBeVisible({
     timeout: 120_000,

@@ -101,3 +101,4 @@ export * from './widen/canvas.js';
 export * from './widen/filled.js';
 export { CannotStretch } from './widen/longer.js';
 export * from './widen/stretch.js';
+export * from './widen/trial.js';

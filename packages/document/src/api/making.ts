@@ -1,3 +1,4 @@
+import { TELL_KINDS } from '@tersum/core';
 import { z } from 'zod';
 import { PictureSchema } from '../schema/job.js';
 
@@ -8,6 +9,7 @@ export const EDGES = ['leave', 'crop', 'fill'] as const;
 export const PRINT_NAMES = ['regatta', 'garden', 'steps'] as const;
 
 const side = z.int().min(0).max(20_000);
+const sides = z.object({ left: side, right: side, top: side, bottom: side });
 
 /** New pictures of a job made from others, or by a simulated device. */
 export const MakingSchema = z.discriminatedUnion('kind', [
@@ -22,7 +24,7 @@ export const MakingSchema = z.discriminatedUnion('kind', [
     kind: z.literal('widen'),
     picture: z.uuid(),
     how: z.enum(['fill', 'stretch']),
-    sides: z.object({ left: side, right: side, top: side, bottom: side }),
+    sides,
   }),
   z.object({
     kind: z.literal('simulated'),
@@ -45,6 +47,30 @@ export const MakingSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 export type Making = z.infer<typeof MakingSchema>;
+
+/** Asks for a wider canvas to be tried both ways, small. */
+export const WidenQuerySchema = z.object({ sides });
+
+/** Both ways of a wider canvas, the better one first. */
+export const WidenAnswerSchema = z.object({
+  ways: z
+    .array(
+      z.object({
+        how: z.enum(['fill', 'stretch']),
+        /** A small JPEG, base64. */
+        picture: z.string(),
+        /** Fine slopes of the new sides beside those next to them; 1 is alike. */
+        texture: z.number(),
+        /** What would give it away, worst first. */
+        tells: z.array(
+          z.object({ kind: z.enum(TELL_KINDS), value: z.number(), limit: z.number() }),
+        ),
+        score: z.number(),
+      }),
+    )
+    .min(1),
+});
+export type WidenAnswer = z.infer<typeof WidenAnswerSchema>;
 
 /** How far a making is. */
 export const MakingStatusSchema = z.object({

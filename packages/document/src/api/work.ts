@@ -49,9 +49,17 @@ export const OwnTimesSchema = z.partialRecord(
 );
 export type OwnTimes = z.infer<typeof OwnTimesSchema>;
 
-/** A picture's log: seconds by what they went into, and the days they were spent on. */
+/** A picture's log: seconds by what they went into and by day, and everything that was done, the newest first. */
 export const WorkLogSchema = z.object({
   kinds: z.partialRecord(z.enum(WORK_KINDS), z.number()),
   days: z.array(z.object({ day: z.iso.date(), seconds: z.number() })),
+  changes: z.array(
+    z.object({
+      version: z.int(),
+      kind: z.enum(['do', 'undo', 'redo']),
+      label: z.string(),
+      at: z.iso.datetime(),
+    }),
+  ),
 });
 export type WorkLog = z.infer<typeof WorkLogSchema>;

@@ -7,9 +7,11 @@ import {
   MOST_PART,
   PartQuerySchema,
   SplitSchema,
+  WidenQuerySchema,
 } from '@tersum/document';
 import { Router } from 'express';
 import type { Services } from '../services.js';
+import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
 
 /** What finishing a picture needs: its mended pixels in parts, and what can be measured of it. */
@@ -73,6 +75,13 @@ export function finishRoutes(services: Services): Router {
     const finishing = { tones: steps, frames };
     const original = picture.raster;
     res.json(await pool.run({ kind: 'levels', original, patches, finishing, share }));
+  });
+
+  router.post('/:id/widen', async (req, res) => {
+    const { sides } = bodyOf(WidenQuerySchema, req);
+    const { picture, patches } = await renderer.newest(req.params.id);
+    const task = { kind: 'widen', original: picture.raster, patches, sides } as const;
+    res.json(await pool.search<'widen'>(task, { signal: endedBy(req, res) }));
   });
 
   router.post('/:id/channels', async (req, res) => {

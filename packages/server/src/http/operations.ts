@@ -198,6 +198,10 @@ export const OPERATIONS: readonly Operation[] = [
     body: d.LevelsQuerySchema,
     answer: d.LevelsAnswerSchema,
   }),
+  operation('post /pictures/:id/widen', 'Try a wider canvas both ways, small', {
+    body: d.WidenQuerySchema,
+    answer: d.WidenAnswerSchema,
+  }),
   operation('post /pictures/:id/channels', 'The channels, measured', {
     answer: d.ChannelsAnswerSchema,
   }),

@@ -11,6 +11,7 @@ import type {
   PictureRecords,
   ProofAnswer,
   Repair,
+  WorkLog,
 } from '@tersum/document';
 import { FIRST_HOUSE, shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
@@ -171,8 +172,15 @@ describe('work', () => {
     ])
       await request(app).post(path('/work')).send({ kind: 'specks', seconds, count }).expect(200);
     expect((await jobNow()).work).toEqual({ spent: 60, remaining: 0 });
-    const log = (await request(app).get(path('/work'))).body as { kinds: Record<string, number> };
+    const log = (await request(app).get(path('/work'))).body as WorkLog;
     expect(log.kinds).toEqual({ bench: 60, specks: 48 });
+    expect(log.days).toEqual([{ day: new Date().toISOString().slice(0, 10), seconds: 60 }]);
+    // Everything that was done above, the newest first.
+    expect(log.changes.map((c) => [c.version, c.kind, c.label])).toEqual([
+      [3, 'do', 'Delete'],
+      [2, 'do', 'Clone'],
+      [1, 'do', 'Clone'],
+    ]);
     // Medians of 3, 10 and 4 seconds a speck.
     const times = (await request(app).get('/api/house/times')).body as unknown;
     expect(times).toEqual({ specks: { seconds: 4, times: 3 } });

@@ -8,6 +8,7 @@ import type {
   Quad,
   Raster,
   Rect,
+  Sides,
   SiteTell,
   Studied,
   Study,
@@ -32,6 +33,7 @@ import type {
   Repair,
   ReplayInput,
   TwinOffer,
+  WidenAnswer,
 } from '@tersum/document';
 import type { MessagePort } from 'node:worker_threads';
 import type { Decoded } from '@tersum/codec';
@@ -119,6 +121,13 @@ export type WorkerTask =
     }
   | MakeTask
   | {
+      readonly kind: 'widen';
+      readonly wire: Wire;
+      readonly original: Raster;
+      readonly patches: readonly Patch[];
+      readonly sides: Sides;
+    }
+  | {
       readonly kind: 'proof';
       readonly wire: Wire;
       readonly original: Raster;
@@ -191,6 +200,7 @@ export interface Answers {
   variant: FillVariant;
   make: Made[];
   proof: SiteTell[][];
+  widen: WidenAnswer;
   grounds: GroundOffer[];
   guides: Guide[];
   portions: [number, number][][];

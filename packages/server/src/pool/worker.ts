@@ -59,6 +59,7 @@ import {
 } from '@tersum/codec';
 import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 import { makePictures } from './making.js';
+import { widenBothWays } from './widen.js';
 import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
@@ -93,6 +94,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return watched(task, (help) => searchVariant(task, help));
     case 'make':
       return watched(task, ({ crew, task: watch }) => makePictures(task, crew, watch));
+    case 'widen':
+      return watched(task, ({ crew, task: watch }) => widenBothWays(task, crew, watch));
     case 'proof': {
       const { original, patches, due } = task;
       return watched(task, ({ task: watch }) => proofOf(original, patches, due, watch));

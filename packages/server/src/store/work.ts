@@ -2,15 +2,17 @@ import type { FindingKind } from '@tersum/core';
 import { FINDING_KINDS, medianOf } from '@tersum/core';
 import type { FindingFacts, JobWork, OwnTimes, Picture, WorkLog, WorkTime } from '@tersum/document';
 import { isOpen, WORK_ROOMS } from '@tersum/document';
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
-import { findings, repairs, workTimes } from '../db/schema.js';
+import { changes, findings, repairs, workTimes } from '../db/schema.js';
 import type { FindingStore } from './findings.js';
 
 /** Own times count from so many on. */
 const ENOUGH = 3;
 /** The newest measurements of a kind that are looked at. */
 const NEWEST = 200;
+/** Changes that a log shows, the newest ones. */
+const SHOWN = 1000;
 
 interface Known {
   readonly key: string;
@@ -47,11 +49,24 @@ export class WorkStore {
     for (const { kind, seconds, at } of rows) {
       kinds.set(kind, (kinds.get(kind) ?? 0) + seconds);
       const day = at.slice(0, 10);
-      days.set(day, (days.get(day) ?? 0) + seconds);
+      // Time for findings is part of that in the rooms.
+      if (WORK_ROOMS.some((room) => room === kind)) days.set(day, (days.get(day) ?? 0) + seconds);
     }
     return {
       kinds: Object.fromEntries(kinds),
       days: [...days].map(([day, seconds]) => ({ day, seconds })),
+      changes: this.db
+        .select({
+          version: changes.version,
+          kind: changes.kind,
+          label: changes.label,
+          at: changes.at,
+        })
+        .from(changes)
+        .where(eq(changes.pictureId, pictureId))
+        .orderBy(desc(changes.version))
+        .limit(SHOWN)
+        .all(),
     };
   }
 

@@ -1,4 +1,4 @@
-import type { Raster, Rect } from '@tersum/core';
+import type { Raster, Rect, Sides } from '@tersum/core';
 import type { LevelsQuery } from '@tersum/document';
 import {
   ChannelsAnswerSchema,
@@ -9,6 +9,7 @@ import {
   PictureSchema,
   PrintsAnswerSchema,
   TiltAnswerSchema,
+  WidenAnswerSchema,
 } from '@tersum/document';
 import { z } from 'zod';
 import { request, RequestProblem } from './client.js';
@@ -54,6 +55,9 @@ export const measureFade = (id: string) =>
 
 export const measureLevels = (id: string, query: LevelsQuery) =>
   request(LevelsAnswerSchema, path(id, '/levels'), { body: query });
+
+export const tryWiden = (id: string, sides: Sides, signal: AbortSignal) =>
+  request(WidenAnswerSchema, path(id, '/widen'), { body: { sides }, signal });
 
 export const splitPrints = async (id: string, quads: unknown) =>
   (

@@ -1,5 +1,5 @@
 import { format, parseISO } from 'date-fns';
-import { Download, Keyboard, Redo2, Undo2 } from 'lucide-react';
+import { Download, History, Keyboard, Redo2, Undo2 } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import styled from 'styled-components';
@@ -7,12 +7,13 @@ import { Figure, MainPush, Push, Quiet } from '../look/parts.js';
 import { look } from '../look/theme.js';
 import { ExportWindow } from './export/ExportWindow.js';
 import { useBench, useBenchState } from './model/context.js';
+import { LogWindow } from '../work/LogWindow.js';
 import { ShortcutWindow } from './ShortcutWindow.js';
 
 /** Where this is, whether it is kept, and the ways back and out. */
 export function BenchHeader() {
   const { bench } = useBench();
-  const [open, setOpen] = useState<'export' | 'keys' | null>(null);
+  const [open, setOpen] = useState<'export' | 'keys' | 'log' | null>(null);
   // Pixels are waited for, words are not: they are drawn in the pauses.
   const { records, saving } = useDeferredValue(
     useBenchState((s) => ({ records: s.records, saving: s.saving > 0 })),
@@ -61,6 +62,9 @@ export function BenchHeader() {
       >
         <Redo2 size={14} aria-hidden /> Redo
       </Push>
+      <Quiet isDisabled={!records} onPress={() => setOpen('log')} aria-label="Log">
+        <History size={16} aria-hidden />
+      </Quiet>
       <Quiet onPress={() => setOpen('keys')} aria-label="Keys">
         <Keyboard size={16} aria-hidden />
       </Quiet>
@@ -68,6 +72,9 @@ export function BenchHeader() {
         <Download size={14} aria-hidden /> Export
       </MainPush>
       {open === 'export' && <ExportWindow onClose={() => setOpen(null)} />}
+      {open === 'log' && records && (
+        <LogWindow pictureId={records.picture.id} onClose={() => setOpen(null)} />
+      )}
       {open === 'keys' && <ShortcutWindow onClose={() => setOpen(null)} />}
     </Bar>
   );

@@ -2,6 +2,7 @@ import { canvasFor, cropFor, printSize, SHAPES } from '@tersum/core';
 import type { Making, Picture } from '@tersum/document';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { BothWays } from './BothWays.js';
 import { MakingFoot } from '../../jobs/making/MakingFoot.js';
 import { useMaking } from '../../jobs/making/useMaking.js';
 import { Caption } from '../../look/parts.js';
@@ -105,6 +106,15 @@ export function WidenWindow({ picture, onClose }: { picture: Picture; onClose():
         <Caption>
           More than a third would be invented: look for repeats at 1:1, or crop a part of the way.
         </Caption>
+      )}
+      {!nothing && (
+        <BothWays
+          key={JSON.stringify(canvas.sides)}
+          pictureId={picture.id}
+          sides={canvas.sides}
+          how={how}
+          onChoose={setHow}
+        />
       )}
       <Field as="div">
         <OneOf label="How" options={HOW} value={how} onChange={(v) => setHow(v)} />

@@ -1,0 +1,68 @@
+import { encodeJpeg } from '@tersum/codec';
+import type { Crew, Raster, Sides, Task, WidenTrial } from '@tersum/core';
+import {
+  CannotStretch,
+  convertRaster,
+  frameOf,
+  judgeWidened,
+  portionOf,
+  sidesFilled,
+  stretched,
+  subjectOf,
+} from '@tersum/core';
+import type { WidenAnswer } from '@tersum/document';
+import { compose, reducedPart } from '@tersum/document';
+import type { TaskOf } from './tasks.js';
+
+/** Longest side of the canvas on which ways are compared, px. */
+const TRIED = 560;
+
+/**
+ * Tries a wider canvas both ways, the better one first: filled on a small copy, stretched in full, since a narrow strip of
+ * background may be all there is, and made small afterwards. A stretch that cannot be done is left out.
+ */
+export async function widenBothWays(
+  { original, patches, sides }: TaskOf<'widen'>,
+  crew: Crew,
+  watch: Task,
+): Promise<WidenAnswer> {
+  const whole = compose(original, patches, frameOf(original));
+  const { left, right, top, bottom } = sides;
+  const longest = Math.max(whole.width + left + right, whole.height + top + bottom);
+  const factor = Math.max(1, Math.round(longest / TRIED));
+  const small = reduced(whole, factor);
+  const scaled = Object.fromEntries(
+    Object.entries(sides).map(([side, px]) => [side, Math.round(Number(px) / factor)]),
+  ) as unknown as Sides;
+  const filling = portionOf(watch, 0, 0.6);
+  const filled = sidesFilled(small, scaled, subjectOf(small), { crew }, filling);
+  const trials = [judgeWidened('fill', filled, scaled)];
+  const longer = longerOf(whole, sides, portionOf(watch, 0.6, 1));
+  if (longer) trials.push(judgeWidened('stretch', reduced(longer, factor), scaled));
+  trials.sort((one, other) => one.score - other.score);
+  return { ways: await Promise.all(trials.map(told)) };
+}
+
+function longerOf(whole: Raster, sides: Sides, task: Task): Raster | null {
+  const kept = subjectOf(whole) ?? new Uint8Array(whole.width * whole.height);
+  try {
+    return stretched(whole, sides, kept, task).picture;
+  } catch (error) {
+    if (error instanceof CannotStretch) return null;
+    throw error;
+  }
+}
+
+async function told({
+  picture,
+  tells,
+  ...trial
+}: WidenTrial): Promise<WidenAnswer['ways'][number]> {
+  const file = await encodeJpeg(picture, picture);
+  return { ...trial, tells: [...tells], picture: file.toString('base64') };
+}
+
+function reduced(picture: Raster, factor: number): Raster {
+  const part = reducedPart(picture, [], frameOf(picture), factor);
+  return convertRaster(part, part.channels, 'u8');
+}

@@ -42,7 +42,11 @@ export function LogWindow({ pictureId, onClose }: LogProps) {
 function Times({ log: { kinds, days } }: { readonly log: WorkLog }) {
   const all = WORK_ROOMS.reduce((sum, room) => sum + (kinds[room] ?? 0), 0);
   if (all < 1)
-    return <Caption>No working time yet. Pauses of over a minute are not counted.</Caption>;
+    return (
+      <Part>
+        <Caption>No working time yet. Pauses of over a minute are not counted.</Caption>
+      </Part>
+    );
   const rows = (Object.entries(kinds) as [WorkKind, number][]).filter(([, s]) => s >= 1);
   const [rooms, found] = [true, false].map((inRooms) =>
     rows.filter(([kind]) => isRoom(kind) === inRooms),

@@ -105,7 +105,9 @@ test('before and after are compared in six ways, in register', async ({ page }) 
     const path = test.info().outputPath('view.png');
     await view.locator('canvas').first().screenshot({ path });
     const { data } = await pixelsOf(path);
-    return data.reduce((sum, v) => sum + v, 0) / data.length;
+    let sum = 0;
+    for (const v of data) sum += v;
+    return sum / data.length;
   };
   const choose = async (name: string): Promise<void> => {
     await page.getByRole('radio', { name, exact: true }).click();

@@ -1,5 +1,5 @@
 import type { Point } from '@tersum/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useBench } from '../bench/model/context.js';
@@ -7,6 +7,7 @@ import { NoticeLine } from '../bench/NoticeLine.js';
 import { Middle, Room } from '../bench/Room.js';
 import { Choice, Choices, Toggle } from '../look/parts.js';
 import { look } from '../look/theme.js';
+import { useHeldKey } from '../look/useHeldKey.js';
 import { Histogram } from './card/Histogram.js';
 import { StepCard } from './card/StepCard.js';
 import { FramePanel } from './frame/FramePanel.js';
@@ -47,20 +48,10 @@ function Inside() {
   const { part, zoom, before, clipping } = useFinishState((s) => s);
   const [painted, setPainted] = useState<Painted | null>(null);
 
-  useEffect(() => {
-    const held = (on: boolean) => (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() !== 'v' || (event.target as HTMLElement).tagName === 'INPUT')
-        return;
-      finish.set({ before: on });
-    };
-    const [down, up] = [held(true), held(false)];
-    window.addEventListener('keydown', down);
-    window.addEventListener('keyup', up);
-    return () => {
-      window.removeEventListener('keydown', down);
-      window.removeEventListener('keyup', up);
-    };
-  }, [finish]);
+  useHeldKey(
+    'v',
+    useCallback((on: boolean) => finish.set({ before: on }), [finish]),
+  );
 
   const levelled = (from: Point, to: Point): void => {
     const { records } = finish.bench.store.getState();

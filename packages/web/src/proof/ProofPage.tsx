@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import styled from 'styled-components';
 import { Proof } from '../bench/docket/Proof.js';
 import { useBenchState } from '../bench/model/context.js';
@@ -6,6 +6,7 @@ import { NoticeLine } from '../bench/NoticeLine.js';
 import { Middle, Room } from '../bench/Room.js';
 import { Sight } from '../bench/sight/Sight.js';
 import { look } from '../look/theme.js';
+import { useHeldKey } from '../look/useHeldKey.js';
 import { CompareStrip } from './CompareStrip.js';
 import { createProof, ProofContext, useProofStore } from './model.js';
 import { Sweep } from './sweep/Sweep.js';
@@ -24,7 +25,11 @@ export function ProofPage() {
 }
 
 function Inside() {
-  useFlipKey();
+  const proof = useProofStore();
+  useHeldKey(
+    'v',
+    useCallback((received: boolean) => proof.setState({ way: 'flip', received }), [proof]),
+  );
   const mended = useBenchState((s) => (s.records?.repairs.length ?? 0) > 0);
   return (
     <>
@@ -46,25 +51,6 @@ function Inside() {
       <Sight />
     </>
   );
-}
-
-/** Holding V shows the picture as received. */
-function useFlipKey(): void {
-  const proof = useProofStore();
-  useEffect(() => {
-    const held = (received: boolean) => (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() !== 'v' || (event.target as HTMLElement).tagName === 'INPUT')
-        return;
-      proof.setState({ way: 'flip', received });
-    };
-    const [down, up] = [held(true), held(false)];
-    window.addEventListener('keydown', down);
-    window.addEventListener('keyup', up);
-    return () => {
-      window.removeEventListener('keydown', down);
-      window.removeEventListener('keyup', up);
-    };
-  }, [proof]);
 }
 
 const Side = styled.aside`

@@ -1,10 +1,10 @@
 import { Crosshair, ScanSearch } from 'lucide-react';
-import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
 import { messageOf } from '../../api/client.js';
 import { beginSurvey, cancelSurvey, setSurvey } from '../../api/survey.js';
 import { Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
+import { Tick } from '../../look/Tick.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { timeOf } from '../../look/time.js';
 import { trySurvey } from '../model/survey-acts.js';
@@ -88,9 +88,10 @@ export function Findings() {
               <Crosshair size={14} aria-hidden /> {adding ? 'Click it' : 'Add'}
             </Push>
           </Policy>
-          <Only isSelected={settings.onlyShown} onChange={(onlyShown) => change({ onlyShown })}>
-            <i aria-hidden />
-            Hide what does not show at {settings.distance / 10} cm
+          <Only>
+            <Tick isSelected={settings.onlyShown} onChange={(onlyShown) => change({ onlyShown })}>
+              Hide what does not show at {settings.distance / 10} cm
+            </Tick>
           </Only>
           {groups.map((group) => (
             <FindingGroupRows key={group.kind} group={group} settings={settings} />
@@ -141,28 +142,10 @@ const Policy = styled.div`
   }
 `;
 
-const Only = styled(Checkbox)`
-  display: flex;
-  align-items: center;
-  gap: 7px;
+const Only = styled.div`
   padding: 2px 12px 8px 20px;
   font-size: 12px;
   color: ${look.inkSoft};
-  i {
-    width: 14px;
-    height: 14px;
-    border: 1px solid ${look.inkSoft};
-    border-radius: 2px;
-  }
-  &[data-selected] i {
-    background: ${look.done};
-    border-color: ${look.done};
-    box-shadow: inset 0 0 0 2px ${look.paper};
-  }
-  &[data-focus-visible] i {
-    outline: 2px solid ${look.done};
-    outline-offset: 1px;
-  }
 `;
 
 const Sum = styled.p`

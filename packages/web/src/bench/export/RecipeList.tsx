@@ -1,12 +1,12 @@
 import type { ExportRequest, KeptRecipe } from '@tersum/document';
 import { BookmarkPlus, X } from 'lucide-react';
 import { useState } from 'react';
-import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
 import { messageOf } from '../../api/client.js';
 import { dropRecipe, keepRecipe } from '../../api/exports.js';
 import { Caption, Push, Quiet, Warning } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
+import { Tick } from '../../look/Tick.js';
 
 interface ListProps {
   readonly recipes: readonly KeptRecipe[];
@@ -44,7 +44,7 @@ export function RecipeList({ recipes, ticked, order, onTick, onUse }: ListProps)
               onTick(next);
             }}
           >
-            <i aria-hidden /> {recipe.name}
+            {recipe.name}
           </Tick>
           <Caption>{wordsOf(recipe.order)}</Caption>
           <Quiet onPress={() => onUse(recipe)} aria-label={`Open the recipe ${recipe.name}`}>
@@ -108,27 +108,6 @@ const Row = styled.div`
   align-items: center;
   gap: 8px;
   min-height: 30px;
-`;
-
-const Tick = styled(Checkbox)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  i {
-    width: 14px;
-    height: 14px;
-    border: 1px solid ${look.inkSoft};
-    border-radius: 2px;
-  }
-  &[data-selected] i {
-    background: ${look.done};
-    border-color: ${look.done};
-    box-shadow: inset 0 0 0 2px ${look.paper};
-  }
-  &[data-focus-visible] i {
-    outline: 2px solid ${look.done};
-    outline-offset: 1px;
-  }
 `;
 
 const Keep = styled.form`

@@ -42,6 +42,8 @@ const report: Report = {
   untouched: 0.9,
   tones: [{ name: 'Levels', strength: 1 }],
   framed: false,
+  policy: 'documentary',
+  delivered: [],
   statement: 'This picture was altered.',
 };
 

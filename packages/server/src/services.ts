@@ -11,6 +11,7 @@ import { Reports } from './report/reports.js';
 import { Renderer } from './render/renderer.js';
 import { ProofDesk } from './proof/proof-desk.js';
 import { ContentStore } from './store/files.js';
+import { DeliveryStore } from './store/deliveries.js';
 import { ProofStore } from './store/proofs.js';
 import { RecipeStore } from './store/recipes.js';
 import { SettingStore } from './store/settings.js';
@@ -75,12 +76,14 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
   const intake = new Intake(jobs, files, originals, pool);
+  const deliveries = new DeliveryStore(db);
   const exports = new Exports(
     join(data, 'exports'),
     records,
     renderer,
     originals,
     searches,
+    deliveries,
     pool,
     log,
   );
@@ -113,7 +116,13 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     originals,
     renderer,
     exports,
-    reports: new Reports(incoming, jobs, records, renderer, originals, pool),
+    reports: new Reports(
+      incoming,
+      { jobs, records, findings, deliveries },
+      renderer,
+      originals,
+      pool,
+    ),
     pool,
   };
 }

@@ -5,6 +5,7 @@ import { activeRepairs, layersInOrder } from '../render/order.js';
 import type { Patch } from '../render/patch.js';
 import { METHOD_NAMES } from '../schema/method.js';
 import type { Records } from '../schema/records.js';
+import { SurveySettingsSchema } from '../schema/finding.js';
 import type { Job, Picture } from '../schema/job.js';
 import { TONE_NAMES } from '../schema/tone.js';
 import { tonesInOrder } from '../render/finish.js';
@@ -13,6 +14,15 @@ import { tonesInOrder } from '../render/finish.js';
 export const MANNERS = ['cleaned', 'rebuilt', 'invented', 'given back'] as const;
 
 const box = z.object({ x: z.int(), y: z.int(), width: z.int(), height: z.int() });
+
+/** A file that was made to be delivered. */
+export const DeliverySchema = z.object({
+  fileName: z.string(),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  bytes: z.int(),
+  at: z.iso.datetime(),
+});
+export type Delivery = z.infer<typeof DeliverySchema>;
 
 /** A treatment report; see the JSON Schema made from it. */
 export const ReportSchema = z.object({
@@ -54,6 +64,10 @@ export const ReportSchema = z.object({
   untouched: z.number(),
   tones: z.array(z.object({ name: z.string(), strength: z.number() })),
   framed: z.boolean(),
+  /** Whether only damage may go, or distractions as well. */
+  policy: SurveySettingsSchema.shape.policy.removeDefault(),
+  /** Files that were made of the picture, the newest last. */
+  delivered: z.array(DeliverySchema),
   statement: z.string(),
 });
 export type Report = z.infer<typeof ReportSchema>;
@@ -65,6 +79,7 @@ const CLEANED = 16;
 /**
  * The record of a picture's treatment, from its records and what they changed.
  * @param owners the repair each patch belongs to
+ * @param more what was allowed, and the files made so far
  */
 export function reportOf(
   job: Pick<Job, 'title' | 'client'>,
@@ -73,6 +88,10 @@ export function reportOf(
   patches: readonly Patch[],
   owners: readonly string[],
   made: Date,
+  { policy, delivered }: Pick<Report, 'policy' | 'delivered'> = {
+    policy: 'documentary',
+    delivered: [],
+  },
 ): Report {
   const active = activeRepairs(records);
   const manners: Record<Manner, number> = { cleaned: 0, rebuilt: 0, invented: 0, 'given back': 0 };
@@ -124,6 +143,8 @@ export function reportOf(
     untouched: 1 - MANNERS.reduce((sum, m) => sum + shares[m]!, 0),
     tones,
     framed: records.frames.length > 0,
+    policy,
+    delivered,
     statement: statementOf(manners, tones.length > 0),
   };
 }

@@ -207,3 +207,19 @@ export const settings = sqliteTable('settings', {
   name: text().primaryKey(),
   value: text({ mode: 'json' }).notNull(),
 });
+
+/** Append-only: files that were made of a picture to be delivered. */
+export const deliveries = sqliteTable(
+  'deliveries',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    fileName: text('file_name').notNull(),
+    sha256: text().notNull(),
+    bytes: integer().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [index('deliveries_by_picture').on(table.pictureId)],
+);

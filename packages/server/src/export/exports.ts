@@ -1,4 +1,5 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { ExportRequest, ExportStatus } from '@tersum/document';
@@ -9,6 +10,7 @@ import { Cancelled } from '@tersum/core';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
+import type { DeliveryStore } from '../store/deliveries.js';
 import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
 import { bundleOf } from './bundle.js';
@@ -24,6 +26,7 @@ export class Exports {
     private readonly renderer: Renderer,
     private readonly originals: Originals,
     private readonly searches: SearchStore,
+    private readonly deliveries: DeliveryStore,
     private readonly pool: WorkPool,
     private readonly log: Logger,
   ) {}
@@ -98,7 +101,7 @@ export class Exports {
     if (format === 'zip') {
       const zip = await bundleOf(pictureId, this.records, this.originals, this.searches);
       await writeFile(this.pathOf(id), zip, { flush: true });
-      return this.note(id, { share: 1, state: 'ready' });
+      return this.finish(pictureId, id);
     }
     const { picture: facts, jobTitle } = this.records.describe(pictureId);
     const job = { title: jobTitle, client: '' };
@@ -123,6 +126,22 @@ export class Exports {
       signal,
       progress: (share) => this.note(id, { share: rendered + (0.98 - rendered) * share }),
     });
+    await this.finish(pictureId, id);
+  }
+
+  /** Notes the file as delivered, with its checksum; then it can be fetched. */
+  private async finish(pictureId: string, id: string): Promise<void> {
+    const status = this.made.get(id);
+    if (!status) return;
+    const hash = createHash('sha256');
+    let bytes = 0;
+    for await (const part of createReadStream(this.pathOf(id))) {
+      hash.update(part as Buffer);
+      bytes += (part as Buffer).length;
+    }
+    const { fileName } = status;
+    const at = new Date().toISOString();
+    this.deliveries.note(pictureId, { fileName, sha256: hash.digest('hex'), bytes, at });
     this.note(id, { share: 1, state: 'ready' });
   }
 

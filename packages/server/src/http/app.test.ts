@@ -1,15 +1,14 @@
 import { existsSync, readdirSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode, encode } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { createRaster, seededRandom } from '@tersum/core';
 import type { Job, Picture, PictureRecords, Repair } from '@tersum/document';
-import { plainFill, shiftDonor } from '@tersum/document';
+import { plainFill, ReportSchema, shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
-import { writeFile } from 'node:fs/promises';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import request from 'supertest';
 import type { Services } from '../services.js';
 import { closeServices } from '../services.js';
@@ -297,6 +296,22 @@ describe('the HTTP interface', () => {
       if (out.raster.data[3 * p] !== raster.data[3 * from])
         throw new Error(`pixel ${x}, ${y} differs`);
     }
+    // The report names the file by what it is: the checksum is that of the bytes that were made.
+    const bytes = await readFile(path);
+    const { delivered, policy } = ReportSchema.parse(
+      (await request(app).get(`/api/pictures/${picture.id}/report.json`).expect(200)).body,
+    );
+    expect(policy).toBe('documentary');
+    expect(delivered).toEqual([
+      {
+        fileName: 'Harbour-wall-Mole-früh.tif',
+        sha256: createHash('sha256').update(bytes).digest('hex'),
+        bytes: bytes.length,
+        at: expect.any(String),
+      },
+    ]);
+    const page = (await request(app).get(`/api/pictures/${picture.id}/report.html`)).text;
+    expect(page).toContain(delivered[0]!.sha256);
   }, 60_000);
 
   test('ranks donors, advises, finds outlines and twins around a site', async () => {

@@ -1,7 +1,7 @@
 import type { Report } from '@tersum/document';
 import { PDFDocument } from 'pdf-lib';
 import { fontsFor, MARGIN, Sheet, WIDTH } from './page.js';
-import { percent, REPORT_NOTES, sizeLine, toneLine } from './report-words.js';
+import { percent, POLICY_WORDS, REPORT_NOTES, sizeLine, toneLine } from './report-words.js';
 
 /** JPEG files of a picture's states. */
 export interface ReportPictures {
@@ -47,6 +47,7 @@ export async function reportPdf(report: Report, pictures: ReportPictures): Promi
     );
   sheet.y += place.height + 18;
   table(sheet, report);
+  files(sheet, report);
   closing(sheet, report);
   return pdf.save();
 }
@@ -90,6 +91,7 @@ function summary(sheet: Sheet, report: Report): void {
   }
   sheet.y += 4;
   sheet.text(toneLine(report));
+  sheet.text(POLICY_WORDS[report.policy]);
   sheet.y += 10;
   sheet.text(statement, { font: 'bold' });
 }
@@ -123,6 +125,18 @@ function table(sheet: Sheet, report: Report): void {
     }
     sheet.y += 10;
   }
+}
+
+function files(sheet: Sheet, { delivered }: Report): void {
+  if (!delivered.length) return;
+  title(sheet, 'Files made');
+  for (const { fileName, at, bytes, sha256 } of delivered) {
+    sheet.need(34);
+    sheet.text(`${fileName} · ${at.slice(0, 10)} · ${bytes} bytes`, { size: 9 });
+    sheet.text(sha256, { font: 'figures', size: 7.5, soft: true });
+    sheet.y += 4;
+  }
+  sheet.y += 8;
 }
 
 function closing(sheet: Sheet, { picture }: Report): void {

@@ -28,3 +28,10 @@ export function toneLine({ tones, framed }: Report): string {
     framed ? 'Straightened and cropped.' : 'Neither straightened nor cropped.'
   }`;
 }
+
+/** What was allowed to be mended. */
+export const POLICY_WORDS: Record<Report['policy'], string> = {
+  documentary:
+    'Policy: only damage may go; nothing that stood before the camera was to be taken out.',
+  picture: 'Policy: what distracts from the subject may go as well as damage.',
+};

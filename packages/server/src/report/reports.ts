@@ -6,6 +6,8 @@ import { NO_RECORDS, reportOf } from '@tersum/document';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
+import type { DeliveryStore } from '../store/deliveries.js';
+import type { FindingStore } from '../store/findings.js';
 import type { JobStore } from '../store/jobs.js';
 import type { RecordStore } from '../store/records.js';
 import type { ContactPicture } from './contact-pdf.js';
@@ -16,23 +18,35 @@ import { reportPdf } from './report-pdf.js';
 
 type State = 'before' | 'after' | 'key';
 
+/** Where a report's facts stand. */
+export interface ReportStores {
+  readonly jobs: JobStore;
+  readonly records: RecordStore;
+  readonly findings: FindingStore;
+  readonly deliveries: DeliveryStore;
+}
+
 /** Treatment reports and contact sheets, made when they are asked for. */
 export class Reports {
   constructor(
     private readonly folder: string,
-    private readonly jobs: JobStore,
-    private readonly records: RecordStore,
+    private readonly stores: ReportStores,
     private readonly renderer: Renderer,
     private readonly originals: Originals,
     private readonly pool: WorkPool,
   ) {}
 
   async report(pictureId: string): Promise<Report> {
-    const { jobId } = this.records.picture(pictureId);
-    const { picture } = this.records.describe(pictureId);
+    const { jobId } = this.stores.records.picture(pictureId);
+    const { picture } = this.stores.records.describe(pictureId);
     const { patches, owners } = await this.renderer.current(pictureId);
-    const records = this.records.records(pictureId);
-    return reportOf(this.jobs.get(jobId), picture, records, patches, owners, new Date());
+    const records = this.stores.records.records(pictureId);
+    const more = {
+      policy: this.stores.findings.survey(pictureId).settings.policy,
+      delivered: this.stores.deliveries.list(pictureId),
+    };
+    const job = this.stores.jobs.get(jobId);
+    return reportOf(job, picture, records, patches, owners, new Date(), more);
   }
 
   async reportPdf(pictureId: string): Promise<Uint8Array> {
@@ -53,19 +67,19 @@ export class Reports {
   }
 
   async contactPdf(jobId: string): Promise<Uint8Array> {
-    const { title, client } = this.jobs.get(jobId);
+    const { title, client } = this.stores.jobs.get(jobId);
     return contactPdf(title, client, await this.pairs(jobId, 900));
   }
 
   async contactPng(jobId: string): Promise<Buffer> {
-    const { title, client } = this.jobs.get(jobId);
+    const { title, client } = this.stores.jobs.get(jobId);
     return contactPng(title, client, await this.pairs(jobId, 640));
   }
 
   /** Every picture of a job as received and as delivered. */
   private async pairs(jobId: string, longest: number): Promise<ContactPicture[]> {
     const pictures: ContactPicture[] = [];
-    for (const { id, name, width, height, bits, repairs } of this.jobs.get(jobId).pictures)
+    for (const { id, name, width, height, bits, repairs } of this.stores.jobs.get(jobId).pictures)
       pictures.push({
         name,
         facts: `${width} x ${height} px, ${bits} bits, ${repairs} ${repairs === 1 ? 'repair' : 'repairs'}`,
@@ -77,7 +91,7 @@ export class Reports {
 
   /** A state of a picture as a small JPEG file. */
   private async shown(id: string, state: State, longest: number): Promise<Uint8Array> {
-    const row = this.records.picture(id);
+    const row = this.stores.records.picture(id);
     const { picture, patches } = await this.renderer.current(id);
     const to = join(this.folder, randomUUID());
     try {
@@ -87,7 +101,7 @@ export class Reports {
         original: picture.raster,
         patches: state === 'before' ? [] : patches,
         layers: [],
-        finishing: state === 'after' ? this.records.records(id) : NO_RECORDS,
+        finishing: state === 'after' ? this.stores.records.records(id) : NO_RECORDS,
         longest,
         format: 'jpeg',
         quality: 88,

@@ -1,3 +1,4 @@
+import type { FindingKind } from '@tersum/core';
 import { FINDING_KINDS } from '@tersum/core';
 import { z } from 'zod';
 
@@ -5,6 +6,19 @@ const finite = z.number().finite();
 const point = z.tuple([finite, finite]);
 
 export const FindingKindSchema = z.enum(FINDING_KINDS);
+
+/** What kinds are called on the docket, and what one is called. */
+export const FINDING_NAMES: Record<FindingKind, readonly [many: string, one: string]> = {
+  losses: ['Losses', 'Loss'],
+  creases: ['Creases', 'Crease'],
+  mesh: ['Mesh', 'Mesh'],
+  wires: ['Wires', 'Wire'],
+  ink: ['Ink', 'Ink'],
+  specks: ['Specks', 'Speck'],
+  lines: ['Lines', 'Line'],
+  stains: ['Stains', 'Stain'],
+  pulls: ['Pulls', 'Pull'],
+};
 
 /** What is advised for a finding, with its place in the order of work and the time it takes. */
 export const FindingAdviceSchema = z.object({

@@ -27,6 +27,7 @@ const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['arrows, Enter', 'While donors or variants are offered: try another, take it'],
   ['Tab, arrows, Delete', 'On a guide’s point: bend the guide, take it away'],
   ['Q  E', 'Turn the view'],
+  ['Enter, M, arrows, Esc', 'In the sweep: pass, mark, only look, stop'],
   ['Ctrl Z,  Ctrl Shift Z', 'Undo, redo'],
 ];
 

@@ -9,7 +9,7 @@ import { ChannelsPanel } from '../finish/channels/ChannelsPanel.js';
 import { FinishContext } from '../finish/model/context.js';
 import { Finish } from '../finish/model/finish.js';
 import { look } from '../look/theme.js';
-import { CautionNotes } from './CautionNotes.js';
+import { CautionNotes } from '../reference/CautionNotes.js';
 import { Facts } from './Facts.js';
 import { Use } from './Use.js';
 

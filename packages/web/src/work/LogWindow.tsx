@@ -1,10 +1,9 @@
 import type { WorkKind, WorkLog } from '@tersum/document';
-import { WORK_ROOMS } from '@tersum/document';
+import { FINDING_NAMES, WORK_ROOMS } from '@tersum/document';
 import { format, isSameDay, parseISO } from 'date-fns';
 import styled from 'styled-components';
 import { messageOf } from '../api/client.js';
 import { useWorkLog } from '../api/work.js';
-import { KIND_NAMES } from '../bench/model/findings.js';
 import { Caption, Figure, Push, Warning } from '../look/parts.js';
 import { look } from '../look/theme.js';
 import { timeOf } from '../look/time.js';
@@ -61,7 +60,7 @@ function Times({ log: { kinds, days } }: { readonly log: WorkLog }) {
         {[...rooms!, ...found!].map(([kind, seconds]) => (
           <div key={kind}>
             <dt data-within={!isRoom(kind)}>
-              {isRoom(kind) ? ROOM_NAMES[kind] : KIND_NAMES[kind][0]}
+              {isRoom(kind) ? ROOM_NAMES[kind] : FINDING_NAMES[kind][0]}
             </dt>
             <dd>
               <Figure>{timeOf(seconds)}</Figure>

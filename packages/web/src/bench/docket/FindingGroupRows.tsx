@@ -8,7 +8,7 @@ import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
 import type { FindingGroup } from '../model/findings.js';
-import { KIND_NAMES } from '../model/findings.js';
+import { FINDING_NAMES } from '@tersum/document';
 import { mendFindings, trySurvey } from '../model/survey-acts.js';
 import { FindingRow } from './FindingRow.js';
 import { useFindingKeys } from './useFindingKeys.js';
@@ -32,7 +32,7 @@ export function FindingGroupRows({ group, settings }: FindingGroupRowsProps) {
   useFindingKeys(open, isOpen);
   const [shown, setShown] = useState(PAGE);
   const [trial, setTrial] = useState<number | null>(null);
-  const [many, one] = KIND_NAMES[kind];
+  const [many, one] = FINDING_NAMES[kind];
   const sensitivity = trial ?? Math.round(100 * (settings.sensitivity[kind] ?? 0.5));
   const keep = (value: number): void => {
     const next = { ...settings, sensitivity: { ...settings.sensitivity, [kind]: value / 100 } };

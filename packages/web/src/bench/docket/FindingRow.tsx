@@ -3,7 +3,8 @@ import styled from 'styled-components';
 import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { KIND_NAMES, measureOf } from '../model/findings.js';
+import { measureOf } from '../model/findings.js';
+import { FINDING_NAMES } from '@tersum/document';
 import { timeOf } from '../../look/time.js';
 import { dismissFinding, mendFindings, showFinding, takeOutFinding } from '../model/survey-acts.js';
 
@@ -22,7 +23,7 @@ export function FindingRow({ finding, next, mended = false }: FindingRowProps) {
     ppi: s.records?.picture.ppi ?? null,
   }));
   const { advice, kind, contrast, by } = finding;
-  const [, one] = KIND_NAMES[kind];
+  const [, one] = FINDING_NAMES[kind];
   const long = kind === 'lines' || kind === 'creases' || kind === 'wires';
   return (
     <Row data-open={isOpen}>

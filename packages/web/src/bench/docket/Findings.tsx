@@ -5,6 +5,7 @@ import { beginSurvey, cancelSurvey, setSurvey } from '../../api/survey.js';
 import { Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { Tick } from '../../look/Tick.js';
+import { ReferenceLink } from '../../reference/ReferenceLink.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { timeOf } from '../../look/time.js';
 import { trySurvey } from '../model/survey-acts.js';
@@ -92,6 +93,7 @@ export function Findings() {
             <Tick isSelected={settings.onlyShown} onChange={(onlyShown) => change({ onlyShown })}>
               Hide what does not show at {settings.distance / 10} cm
             </Tick>
+            <ReferenceLink to="shows">how</ReferenceLink>
           </Only>
           {groups.map((group) => (
             <FindingGroupRows key={group.kind} group={group} settings={settings} />
@@ -143,6 +145,10 @@ const Policy = styled.div`
 `;
 
 const Only = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 6px;
   padding: 2px 12px 8px 20px;
   font-size: 12px;
   color: ${look.inkSoft};

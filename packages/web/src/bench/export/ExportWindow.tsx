@@ -4,6 +4,7 @@ import { format as formatDate } from 'date-fns';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useRecipes } from '../../api/exports.js';
+import { CautionNotes } from '../../reference/CautionNotes.js';
 import { Figure, MainPush, Push, Warning } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { Actions, Window } from '../../look/Window.js';
@@ -48,6 +49,7 @@ export function ExportWindow({ onClose }: { onClose(): void }) {
     (order.ppi !== null && order.ppi < 1);
   return (
     <Window title="Export" isOpen width={520} onClose={onClose}>
+      <CautionNotes place="delivery" />
       <OrderForm
         picture={records.picture}
         toFinish={records.tones.length > 0 || records.frames.length > 0}

@@ -3,19 +3,6 @@ import { FINDING_KINDS, kindsUnder } from '@tersum/core';
 import type { DocketFinding, PictureRecords, SurveyAnswer } from '@tersum/document';
 import { isMended, isOpen } from '@tersum/document';
 
-/** What kinds are called on the docket, and what one is called. */
-export const KIND_NAMES: Record<FindingKind, readonly [many: string, one: string]> = {
-  losses: ['Losses', 'Loss'],
-  creases: ['Creases', 'Crease'],
-  mesh: ['Mesh', 'Mesh'],
-  wires: ['Wires', 'Wire'],
-  ink: ['Ink', 'Ink'],
-  specks: ['Specks', 'Speck'],
-  lines: ['Lines', 'Line'],
-  stains: ['Stains', 'Stain'],
-  pulls: ['Pulls', 'Pull'],
-};
-
 /** Findings of one kind as the docket shows them. */
 export interface FindingGroup {
   readonly kind: FindingKind;

@@ -9,6 +9,7 @@ import { Caption } from '../../look/parts.js';
 import { OneOf } from '../../look/OneOf.js';
 import { look } from '../../look/theme.js';
 import { Field, Window } from '../../look/Window.js';
+import { ReferenceLink } from '../../reference/ReferenceLink.js';
 
 const STANDS = { left: 'Left third', middle: 'Middle', right: 'Right third' } as const;
 type Stand = keyof typeof STANDS;
@@ -41,7 +42,10 @@ export function WidenWindow({ picture, onClose }: { picture: Picture; onClose():
   return (
     <Window title="Widen" isOpen width={560} onClose={onClose}>
       <Field as="div">
-        <span>Wanted shape, width to height</span>
+        <span>
+          Wanted shape, width to height{' '}
+          <ReferenceLink to="canvas">how it is reckoned</ReferenceLink>
+        </span>
         <OneOf
           label="Wanted shape"
           options={Object.fromEntries(SHAPES.map((s) => [s.name, s.name]))}

@@ -1,12 +1,11 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import type { House } from '@tersum/document';
-import { FIRST_HOUSE, HouseSchema } from '@tersum/document';
+import { FINDING_NAMES, FIRST_HOUSE, HouseSchema } from '@tersum/document';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import styled from 'styled-components';
 import { messageOf } from '../../api/client.js';
 import { setHouse, useOwnTimes } from '../../api/work.js';
-import { KIND_NAMES } from '../../bench/model/findings.js';
 import { Figure, MainPush, Push, Warning } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { Actions, Field, Window } from '../../look/Window.js';
@@ -36,7 +35,7 @@ export function HouseWindow({ house, onClose }: HouseProps) {
     }
   });
   const own = Object.entries(times ?? {}) as [
-    keyof typeof KIND_NAMES,
+    keyof typeof FINDING_NAMES,
     { seconds: number; times: number },
   ][];
   return (
@@ -78,7 +77,7 @@ export function HouseWindow({ house, onClose }: HouseProps) {
             <ul>
               {own.map(([kind, { seconds, times: count }]) => (
                 <li key={kind}>
-                  {KIND_NAMES[kind][1]} <Figure>{seconds.toFixed(1)} s</Figure>
+                  {FINDING_NAMES[kind][1]} <Figure>{seconds.toFixed(1)} s</Figure>
                   <small>median of {count}</small>
                 </li>
               ))}

@@ -2,6 +2,7 @@ import type { Job, Making } from '@tersum/document';
 import { PRINT_NAMES } from '@tersum/document';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { CautionNotes } from '../../reference/CautionNotes.js';
 import { Dial } from '../../look/Dial.js';
 import { Caption } from '../../look/parts.js';
 import { OneOf } from '../../look/OneOf.js';
@@ -48,6 +49,7 @@ export function DeviceWindow({ job, onClose }: { readonly job: Job; onClose(): v
   return (
     <Window title="Simulated devices" isOpen width={480} onClose={onClose}>
       <Stamp>Simulated: no device is connected, and the prints are made up.</Stamp>
+      <CautionNotes place="intake" />
       <Field as="div">
         <OneOf label="Device" options={DEVICES} value={device} onChange={(v) => setDevice(v)} />
         <Caption>{ABOUT[device]}</Caption>

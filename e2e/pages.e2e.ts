@@ -46,6 +46,9 @@ test('the job board: jobs are begun and edited, and refused files are explained'
   await page.getByRole('button', { name: 'Edit Chandler’s window' }).click();
   await page.getByLabel('State').selectOption('delivered');
   await page.getByRole('button', { name: 'Save' }).click();
+  // What is delivered leaves the open jobs and stands among the delivered ones.
+  await expect(job).toHaveCount(0);
+  await page.getByRole('radio', { name: 'Delivered' }).click();
   await expect(job.getByText('delivered')).toBeVisible();
 });
 

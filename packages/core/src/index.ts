@@ -2,6 +2,7 @@ export * from './colour/ciede2000.js';
 export * from './colour/lab.js';
 export * from './colour/srgb.js';
 export * from './donor/placement.js';
+export * from './donor/offer.js';
 export * from './donor/search.js';
 export * from './donor/twin.js';
 export * from './fill/atlas.js';

@@ -1,17 +1,11 @@
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import type { Point } from '../shape/site.js';
-import type { DonorPlacement } from './placement.js';
 import { placementMap, SCALE_LIMITS } from './placement.js';
 import type { RingOptions, RingView } from './ring.js';
 import { ringView, sceneOf } from './ring.js';
+import type { DonorOffer } from './offer.js';
 import { settleBetween } from './settle.js';
-
-/** A place to copy from and how badly it fits. */
-export interface DonorOffer extends Required<DonorPlacement> {
-  /** Mean squared difference of the rings in 8-bit codes, with the other terms of {@link findDonors} (0 = perfectly). */
-  readonly misfit: number;
-}
 
 /** Options of {@link findDonors}. */
 export interface DonorSearchOptions extends RingOptions {

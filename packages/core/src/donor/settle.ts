@@ -4,7 +4,7 @@ import { frameOf, grow, intersect } from '../raster/rect.js';
 import { resampleBy } from '../raster/resample.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import { maskBox } from '../shape/mask-box.js';
-import type { DonorOffer } from './search.js';
+import type { DonorOffer } from './offer.js';
 
 /** Shares of a pixel that are tried. */
 const SHARES = [-0.5, -0.25, 0, 0.25, 0.5];

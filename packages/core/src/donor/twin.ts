@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import type { DonorOffer } from './search.js';
+import type { DonorOffer } from './offer.js';
 import { findDonors } from './search.js';
 
 /** The counterpart of a half-lost symmetric thing. */

@@ -1,4 +1,5 @@
-import type { DonorOffer, DonorSearchOptions } from '../donor/search.js';
+import type { DonorOffer } from '../donor/offer.js';
+import type { DonorSearchOptions } from '../donor/search.js';
 import { findDonors } from '../donor/search.js';
 import { settleBetween } from '../donor/settle.js';
 import { placementMap } from '../donor/placement.js';

@@ -1,5 +1,5 @@
 import { depthsOf } from '../shape/depth.js';
-import type { Stroke } from './ink.js';
+import type { Stroke } from './ink-stroke.js';
 import type { Layer } from '../raster/layers.js';
 import type { Piece } from './pieces.js';
 import { gathered, piecesOf } from './pieces.js';

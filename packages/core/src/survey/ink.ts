@@ -4,6 +4,7 @@ import { withoutEchoes } from './chains.js';
 import { inkSites } from './ink-sites.js';
 import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
+import type { Stroke } from './ink-stroke.js';
 import type { ToneCurve } from './tone-curve.js';
 import { MONOCHROME } from './tone-curve.js';
 
@@ -14,14 +15,6 @@ export interface Ink {
   readonly colour: readonly number[];
   readonly polarity: 1 | -1;
   readonly odds: number;
-}
-
-/** A strand of steady colour. */
-export interface Stroke extends Strand {
-  readonly colour: readonly number[];
-  /** How far the colour strays along it, levels. */
-  readonly spread: number;
-  readonly reach: number;
 }
 
 /** What a strand must be to be a stroke of ink: standing out, and steady in tone and colour. */

@@ -4,7 +4,7 @@ import type { FillPlace, Repair, VariantOffer } from '@tersum/document';
 import { GuideQuerySchema, SiteQuerySchema, VariantQuerySchema, variantOf } from '@tersum/document';
 import { Router } from 'express';
 import { UserProblem } from '@tersum/codec';
-import { patchesBelow } from '../render/renderer.js';
+import { patchesBelow } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';

@@ -14,7 +14,7 @@ import {
 import { Router } from 'express';
 import { z } from 'zod';
 import { encodeThumb, encodeTile, UserProblem } from '@tersum/codec';
-import { patchesBelow } from '../render/renderer.js';
+import { patchesBelow } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { bodyOf } from './problems.js';
 

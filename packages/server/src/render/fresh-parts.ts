@@ -1,6 +1,6 @@
 import type { FreshPart, TileCache } from '@tersum/document';
 import { differingPatches, placeOf, tilePart } from '@tersum/document';
-import type { Shown } from './renderer.js';
+import type { Shown } from './shown.js';
 
 /** Samples that travel with the news of a view at most; more is quicker asked for by tile. */
 const MOST_SAMPLES = 1_500_000;

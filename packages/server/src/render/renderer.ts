@@ -38,6 +38,7 @@ import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
 import { roughlyFilled } from './rough.js';
 import { SearchDesk } from './search-desk.js';
+import type { Shown } from './shown.js';
 
 const PATCH_MEMORY = 800_000_000;
 const TILE_MEMORY = 256_000_000;
@@ -45,21 +46,6 @@ const TILE_MEMORY = 256_000_000;
 const RECENT = 6;
 const FAR_SIDE = 640;
 const ON_SCREEN = 48;
-
-/** A rendered state of a picture. */
-export interface Shown {
-  readonly view: View;
-  readonly picture: OpenPicture;
-  readonly patches: readonly Patch[];
-  /** The repair each patch belongs to. */
-  readonly owners: readonly string[];
-}
-
-/** The patches a repair lies on; all of them for a repair that is still to be made. */
-export function patchesBelow({ patches, owners }: Shown, repair: string): readonly Patch[] {
-  const at = owners.indexOf(repair);
-  return at < 0 ? patches : patches.slice(0, at);
-}
 
 interface Desk {
   readonly events: EventEmitter;

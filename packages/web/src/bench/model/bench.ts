@@ -17,7 +17,7 @@ import * as api from '../../api/pictures.js';
 import type { BenchState, Tool } from './state.js';
 import { overlayOf } from './overlays.js';
 import { freshMethod, laidAside, SEE_THROUGH } from './fresh.js';
-import { NO_DONOR } from './offers.js';
+import { NO_DONOR } from './donors.js';
 import { layerEdit, positionAfter, repairEdit } from './repairs.js';
 
 /** One picture on the bench: its state, and everything that can be done to it. */

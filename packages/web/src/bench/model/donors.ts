@@ -3,6 +3,10 @@ import { cornersOf, extentOf, layOf, placementMap, SCALE_LIMITS } from '@tersum/
 import type { Donor, Repair } from '@tersum/document';
 import { isCopy, piecePlace, siteMiddle } from '@tersum/document';
 
+/** Said when nothing is found. */
+export const NO_DONOR =
+  'No place near this site is free to copy from. Hold D and click where to copy from.';
+
 /** Where a repair copies from; null for methods without one donor. */
 export function donorOf({ method }: Repair): Donor | null {
   return isCopy(method) || method.kind === 'piece' ? method.donor : null;

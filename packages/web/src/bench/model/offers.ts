@@ -3,7 +3,7 @@ import { isCopy } from '@tersum/document';
 import { messageOf } from '../../api/client.js';
 import * as api from '../../api/pictures.js';
 import type { Bench } from './bench.js';
-import { withDonor } from './donors.js';
+import { NO_DONOR, withDonor } from './donors.js';
 import { repairEdit } from './repairs.js';
 
 /** What is tried when a person asks for more than shifts. */
@@ -29,9 +29,6 @@ export async function findOffers(bench: Bench, repair: Repair, wide = false): Pr
     bench.set({ offers: null, notice: messageOf(error) });
   }
 }
-
-export const NO_DONOR =
-  'No place near this site is free to copy from. Hold D and click where to copy from.';
 
 /** Goes to the next or previous offer and tries it out. */
 export function walkOffers(bench: Bench, step: 1 | -1): boolean {

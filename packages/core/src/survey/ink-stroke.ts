@@ -1,0 +1,9 @@
+import type { Strand } from './strands.js';
+
+/** A strand of steady colour. */
+export interface Stroke extends Strand {
+  readonly colour: readonly number[];
+  /** How far the colour strays along it, levels. */
+  readonly spread: number;
+  readonly reach: number;
+}

@@ -31,7 +31,7 @@ export * from './piece/pins.js';
 export * from './proof/fill-figures.js';
 export * from './proof/proof.js';
 export * from './proof/psnr.js';
-export { repeatsIn, sightIn } from './proof/repeat-tell.js';
+export { REPEAT_STEP, repeatsIn, sightIn } from './proof/repeat-tell.js';
 export * from './proof/tell.js';
 export * from './proof/unsure.js';
 export * from './random/random.js';

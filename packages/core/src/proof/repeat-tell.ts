@@ -16,8 +16,12 @@ export interface Repeat {
   readonly twin: Rect;
 }
 
-/** Step of the grid of places among which a site's are looked for, px. */
-const STEP = 4;
+/**
+ * Step of the grid of places among which a site's are looked for, px. A part of a picture that begins on the grid tells
+ * what the whole does.
+ */
+export const REPEAT_STEP = 4;
+const STEP = REPEAT_STEP;
 /** Standard deviation from which on a patch is something a viewer may know again, codes. */
 const MARKED = 2.2;
 /** From which on there is grain at least, which no two places share by chance. */

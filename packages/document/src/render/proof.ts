@@ -7,6 +7,7 @@ import {
   grow,
   intersect,
   maskBox,
+  REPEAT_STEP,
   repeatsIn,
   shift,
   sightIn,
@@ -57,7 +58,9 @@ export function proofOf(
   task?: Task,
 ): SiteTell[][] {
   const frame = frameOf(original);
-  const region = due.reduce<Rect>((all, k) => unite(all, sightOf(patches[k]!, frame)), EMPTY_RECT);
+  const region = onGrid(
+    due.reduce<Rect>((all, k) => unite(all, sightOf(patches[k]!, frame)), EMPTY_RECT),
+  );
   const picture = compose(original, patches, region);
   const changed = new Uint8Array(region.width * region.height);
   for (const patch of patchesIn(patches, region))
@@ -78,6 +81,12 @@ export function proofOf(
       })),
     );
   });
+}
+
+/** The rectangle grown to the left and top until it begins on the grid of repeats. */
+function onGrid({ x, y, width, height }: Rect): Rect {
+  const [left, top] = [x % REPEAT_STEP, y % REPEAT_STEP];
+  return { x: x - left, y: y - top, width: width + left, height: height + top };
 }
 
 function sightOf({ rect, mask }: Patch, frame: Rect): Rect {

@@ -1,0 +1,87 @@
+import type { Method, Repair, RepairTell } from '@tersum/document';
+import { plainFill, shiftDonor } from '@tersum/document';
+import { findDonors } from '../../api/pictures.js';
+import { mendFor } from './tell-mends.js';
+
+jest.mock('../../api/pictures.js', () => ({ findDonors: jest.fn() }));
+const offers = findDonors as jest.MockedFunction<typeof findDonors>;
+
+const repair = (method: Method, more: Partial<Repair> = {}): Repair => ({
+  id: crypto.randomUUID(),
+  layerId: crypto.randomUUID(),
+  position: 0,
+  enabled: true,
+  site: { kind: 'dab', at: [100, 100] },
+  width: 30,
+  softness: 0.2,
+  flow: 1,
+  strength: 1,
+  method,
+  reason: '',
+  createdAt: '2026-11-01T00:00:00.000Z',
+  ...more,
+});
+const tell = (kind: RepairTell['kind'], more: Partial<RepairTell> = {}): RepairTell => ({
+  kind,
+  value: 3,
+  limit: 1,
+  box: { x: 85, y: 85, width: 30, height: 30 },
+  repair: crypto.randomUUID(),
+  ...more,
+});
+const clone = (): Method => ({ kind: 'clone', donor: shiftDonor(60, 0), other: null });
+const better = (r: Repair, t: RepairTell) => mendFor('p', r, t)!.better();
+
+test('a clone with a step of tone or a seam is grafted, from the same donor', async () => {
+  for (const kind of ['tone', 'seam'] as const) {
+    const next = await better(repair(clone()), tell(kind));
+    expect(next!.method).toMatchObject({ kind: 'graft', donor: { dx: 60, dy: 0 } });
+  }
+});
+
+test('a graft with a seam is softened, up to a limit, then weakened', async () => {
+  const graft: Method = { kind: 'graft', donor: shiftDonor(60, 0), other: null };
+  expect((await better(repair(graft), tell('seam')))!.softness).toBeCloseTo(0.45);
+  expect((await better(repair(graft, { softness: 0.7 }), tell('seam')))!.softness).toBe(0.8);
+  const soft = await better(repair(graft, { softness: 0.8 }), tell('seam'));
+  expect(soft).toMatchObject({ softness: 0.8, strength: 0.8 });
+});
+
+test('what is seen twice gets another donor: neither the same one, nor what it is the twin of', async () => {
+  const twin = { x: 145, y: 85, width: 30, height: 30 };
+  offers.mockResolvedValue([
+    { donor: shiftDonor(62, 3), misfit: 1 },
+    { donor: shiftDonor(-80, 10), misfit: 2 },
+  ]);
+  const next = await better(repair(clone()), tell('repeat', { twin }));
+  expect(next!.method).toMatchObject({ donor: { dx: -80, dy: 10 } });
+  offers.mockResolvedValue([{ donor: shiftDonor(62, 3), misfit: 1 }]);
+  expect(await better(repair(clone()), tell('repeat', { twin }))).toBeNull();
+});
+
+test('a fill is searched anew with another seed; a piece has its tone matched first', async () => {
+  const fill = repair(plainFill(crypto.randomUUID(), 7));
+  const next = (await better(fill, tell('repeat')))!;
+  expect(next.method).toMatchObject({ kind: 'fill', seed: 8 });
+  expect(next.method.kind === 'fill' && fill.method.kind === 'fill' && next.method.search).not.toBe(
+    fill.method.kind === 'fill' ? fill.method.search : '',
+  );
+  const piece: Method = {
+    kind: 'piece',
+    donor: shiftDonor(0, 0),
+    skew: 0,
+    corners: null,
+    pins: [],
+    reveal: [],
+    hidden: false,
+    matchTone: false,
+  };
+  expect((await better(repair(piece), tell('tone')))!.method).toMatchObject({ matchTone: true });
+  const matched = await better(repair({ ...piece, matchTone: true }), tell('tone'));
+  expect(matched!.softness).toBeCloseTo(0.45);
+});
+
+test('where only the hand helps nothing is offered', () => {
+  expect(mendFor('p', repair({ kind: 'push' }), tell('seam'))).toBeNull();
+  expect(mendFor('p', repair({ kind: 'give back' }), tell('seam'))).toBeNull();
+});

@@ -44,6 +44,13 @@ describe('donor search', () => {
     expect(Math.hypot(found.dx, found.dy)).toBeLessThan(24);
   });
 
+  test('places that are too near can be left out', () => {
+    const flat = picture(() => 128);
+    const options = { reach: 40, least: 30 };
+    for (const { dx, dy } of findDonors(flat, site(), new Uint8Array(W * H), box, options))
+      expect(Math.max(Math.abs(dx), Math.abs(dy))).toBeGreaterThanOrEqual(29);
+  });
+
   test('never overlaps the site, and never touches what is forbidden', () => {
     const random = seededRandom(2);
     const noisy = picture(() => random.between(0, 255));

@@ -11,6 +11,8 @@ import { settleBetween } from './settle.js';
 export interface DonorSearchOptions extends RingOptions {
   /** How far from the site to look, px. */
   reach: number;
+  /** Places nearer than this both across and down are left out, px. @default 0 */
+  least?: number;
   /** Offers wanted at most, unlike each other. @default 5 */
   count?: number;
   /** Greatest turn tried, degrees. @default 0 */
@@ -60,7 +62,7 @@ export function findDonors(
   box: Rect,
   options: DonorSearchOptions,
 ): DonorOffer[] {
-  const { reach, count = 5, used } = options;
+  const { reach, least = 0, count = 5, used } = options;
   const middle: Point = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2];
   const size = Math.max(box.width, box.height);
   const scene = sceneOf(window, site, banned);
@@ -80,6 +82,7 @@ export function findDonors(
     };
     for (let dy = -reach; dy <= reach; dy += step)
       for (let dx = -reach; dx <= reach; dx += step) {
+        if (Math.abs(dx) < least && Math.abs(dy) < least) continue;
         const limit = promising.limit();
         const misfit = price(glance, dx, dy, limit);
         if (misfit < limit) promising.offer({ ...way, dx, dy, misfit });

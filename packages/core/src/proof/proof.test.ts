@@ -85,6 +85,19 @@ test('what was copied from nearby is seen twice, and its twin is shown', () => {
   expect(tell!.twin!.y - tell!.box.y).toBe(-20);
 });
 
+test('grain that was copied is told, and that nothing but grain is the same', () => {
+  const random = seededRandom(4);
+  const plain = createRaster(width, height, 1);
+  for (let p = 0; p < plain.data.length; p++) plain.data[p] = 150 + random.between(-2, 2);
+  const data = plain.data.slice();
+  for (let p = 0; p < ground.length; p++) if (ground[p]) data[p] = plain.data[p - 70 - 8 * width]!;
+  const sites = sitesOf(ground, width);
+  const tell = tellsOf({ ...plain, data }, sites).find((t) => t.kind === 'repeat');
+  expect([tell!.twin!.x - tell!.box.x, tell!.twin!.y - tell!.box.y]).toEqual([-70, -8]);
+  expect(tell!.faint).toBe(true);
+  expect(tellsOf(plain, sites)).toEqual([]);
+});
+
 test('only pictures of one size are compared; equal ones have no site', () => {
   expect(() => changedBetween(photo, createRaster(10, 10, 1))).toThrow(/one size/);
   expect(sitesOf(changedBetween(photo, photo), width)).toEqual([]);

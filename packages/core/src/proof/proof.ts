@@ -85,7 +85,13 @@ export function tellsOfSite(
   if (jump && jump.px > limits['broken-line'])
     add({ kind: 'broken-line', value: jump.px, box: jump.box });
   if (repeat && repeat.px > limits.repeat)
-    add({ kind: 'repeat', value: repeat.px, box: repeat.box, twin: repeat.twin });
+    add({
+      kind: 'repeat',
+      value: repeat.px,
+      box: repeat.box,
+      twin: repeat.twin,
+      ...(repeat.faint ? { faint: true } : {}),
+    });
   return tells;
 }
 

@@ -14,6 +14,8 @@ export interface Repeat {
   readonly px: number;
   readonly box: Rect;
   readonly twin: Rect;
+  /** Whether hardly more than its grain is the same. */
+  readonly faint: boolean;
 }
 
 /**
@@ -33,6 +35,8 @@ const EXACT = 0.985;
 const GRAIN_OFF = 1;
 /** What only its grain gives away counts half: it has to be larger to be told. */
 const FAINT = 0.5;
+/** Share of marked places from which on a repeat is seen. */
+const SHOWN = 0.2;
 /** Share of the picture's longer side that is taken in at one look, and at most so many px. */
 const SIGHT = 0.3;
 const MOST_SIGHT = 360;
@@ -250,6 +254,7 @@ function largest({ grey }: Scene, pixels: Int32Array, votes: Votes): Repeat | nu
     px: weight * STEP * Math.sqrt(best.list.length * thinningOf(pixels)),
     box: place,
     twin: shift(place, best.key - dy * KEY, dy),
+    faint: marked < SHOWN * best.list.length,
   };
 }
 

@@ -23,6 +23,8 @@ export interface SiteTell {
   readonly box: Rect;
   /** For a repeat: where the same is seen again. */
   readonly twin?: Rect;
+  /** For a repeat: whether nothing but its grain is the same, which is measured but hardly seen. */
+  readonly faint?: boolean;
 }
 
 /** A tell and which of several sites it belongs to. */

@@ -31,6 +31,7 @@ export function judgeWidened(how: WidenWay, picture: Raster, sides: Sides): Wide
     picture,
     strips.map((r) => pixelsOf(r, picture.width)),
   )
+    .filter((t) => !t.faint)
     .map(({ kind, value, limit }) => ({ kind, value, limit }))
     .sort((one, other) => beyond(other) - beyond(one));
   const texture = textureOf(picture, strips);

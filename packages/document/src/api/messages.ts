@@ -107,6 +107,8 @@ export const DonorWishesSchema = z.object({
       z.number().min(SCALE_LIMITS.least).max(SCALE_LIMITS.most),
     ])
     .default([1, 1]),
+  /** Only places that are not seen together with the site, so that nothing shows twice. */
+  away: z.boolean().optional(),
 });
 
 export type DonorWishes = z.infer<typeof DonorWishesSchema>;

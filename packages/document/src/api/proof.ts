@@ -10,6 +10,8 @@ export const RepairTellSchema = z.object({
   limit: z.number(),
   box,
   twin: box.optional(),
+  /** A repeat of grain alone, which hardly anybody sees. */
+  faint: z.boolean().optional(),
   repair: z.uuid(),
 });
 export type RepairTell = z.infer<typeof RepairTellSchema>;

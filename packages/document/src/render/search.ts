@@ -14,6 +14,7 @@ import {
   isEmpty,
   placementMap,
   reachFor,
+  sightIn,
   shift,
   siteFacts,
 } from '@tersum/core';
@@ -72,10 +73,12 @@ export function searchDonors(
   original: Raster,
   below: readonly Patch[],
   others: readonly Repair[],
-  wishes: Pick<DonorSearchOptions, 'turn' | 'mirror' | 'scale'> = {},
+  { away, ...wishes }: DonorTries = {},
 ): Offer[] {
   const size = siteRect(repair, frameOf(original));
-  const reach = reachFor(Math.max(Math.min(size.width, size.height), repair.width));
+  const near = reachFor(Math.max(Math.min(size.width, size.height), repair.width));
+  const least = away ? sightIn(original) + BEYOND : 0;
+  const reach = Math.max(near, least + (away ? near : 0));
   const view = siteView(repair, original, below, others, reach);
   if (!view) return [];
   const { method } = repair;
@@ -83,11 +86,20 @@ export function searchDonors(
   const used = usedMask(others, view.window, frameOf(original));
   return findDonors(view.pixels, view.site, view.banned, view.box, {
     reach,
+    least,
     matched,
     used,
     ...wishes,
   }).map(offerOf);
 }
+
+/** What may be tried besides shifts near by; `away`: only places that are not seen together with the site. */
+type DonorTries = Pick<DonorSearchOptions, 'turn' | 'mirror' | 'scale'> & {
+  readonly away?: boolean | undefined;
+};
+
+/** px beyond what is taken in at one look. */
+const BEYOND = 8;
 
 /** Counterparts of a half-lost thing around a repair's site, best first. */
 export function searchTwins(

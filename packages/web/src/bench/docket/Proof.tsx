@@ -43,9 +43,11 @@ export function Proof() {
   };
   const order = docketOrder(records);
   const letter = (repair: string): string => letterOf(order.findIndex((r) => r.id === repair));
-  const tells = worstFirst(answer?.tells ?? []).filter((t) =>
+  const standing = worstFirst(answer?.tells ?? []).filter((t) =>
     order.some((r) => r.id === t.repair && r.enabled),
   );
+  const tells = standing.filter((t) => !t.faint);
+  const faint = standing.length - tells.length;
   const late = answer !== null && answer.version !== records.picture.version;
   const mend = async (tell: RepairTell): Promise<void> => {
     const repair = order.find((r) => r.id === tell.repair);
@@ -85,6 +87,12 @@ export function Proof() {
         <>
           {late && <Word>Something changed since; prove again.</Word>}
           {tells.length === 0 && <Word>Nothing gives these repairs away.</Word>}
+          {faint > 0 && (
+            <Word>
+              {faint} more {faint === 1 ? 'repeats' : 'repeat'} nothing but grain near by: measured,
+              hardly ever seen.
+            </Word>
+          )}
           <Rows>
             {tells.map((tell, k) => {
               const repair = order.find((r) => r.id === tell.repair)!;

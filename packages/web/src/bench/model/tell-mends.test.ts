@@ -55,6 +55,7 @@ test('what is seen twice gets another donor: neither the same one, nor what it i
   ]);
   const next = await better(repair(clone()), tell('repeat', { twin }));
   expect(next!.method).toMatchObject({ donor: { dx: -80, dy: 10 } });
+  expect(offers.mock.lastCall![2]).toMatchObject({ away: true });
   offers.mockResolvedValue([{ donor: shiftDonor(62, 3), misfit: 1 }]);
   expect(await better(repair(clone()), tell('repeat', { twin }))).toBeNull();
 });

@@ -1,4 +1,4 @@
-import type { Repair, RepairTell } from '@tersum/document';
+import type { DonorWishes, Repair, RepairTell } from '@tersum/document';
 import { isCopy } from '@tersum/document';
 import { findDonors } from '../../api/pictures.js';
 import type { Bench } from './bench.js';
@@ -13,6 +13,7 @@ export interface TellMend {
   better(): Promise<Repair | null>;
 }
 
+const AWAY: DonorWishes = { turn: 0, mirror: false, scale: [1, 1], away: true };
 /** px that another donor lies off the one in use, and off what is seen twice. */
 const ELSEWHERE = 24;
 const SOFTER = 0.25;
@@ -89,7 +90,9 @@ async function otherDonor(
 ): Promise<Repair | null> {
   const { method } = repair;
   if (!isCopy(method)) return null;
-  const offers = await findDonors(pictureId, repair);
+  // What shows twice has to come from where it is not seen together with the site.
+  const wishes = tell.kind === 'repeat' ? AWAY : undefined;
+  const offers = await findDonors(pictureId, repair, wishes);
   const taken = [method.donor];
   if (tell.twin)
     taken.push({ ...method.donor, dx: tell.twin.x - tell.box.x, dy: tell.twin.y - tell.box.y });

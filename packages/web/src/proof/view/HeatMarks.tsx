@@ -17,13 +17,15 @@ export function HeatMarks() {
   if (!heat || !viewport || !data?.proof) return null;
   return (
     <Layer aria-label="Heat of the tells">
-      {data.proof.tells.map((tell, k) => (
-        <rect
-          key={k}
-          {...boxOnScreen(viewport, table, tell.box)}
-          fillOpacity={Math.min(0.7, 0.2 + 0.4 * Math.abs(Math.log(tell.value / tell.limit)))}
-        />
-      ))}
+      {data.proof.tells
+        .filter((t) => !t.faint)
+        .map((tell, k) => (
+          <rect
+            key={k}
+            {...boxOnScreen(viewport, table, tell.box)}
+            fillOpacity={Math.min(0.7, 0.2 + 0.4 * Math.abs(Math.log(tell.value / tell.limit)))}
+          />
+        ))}
     </Layer>
   );
 }

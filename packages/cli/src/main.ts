@@ -28,7 +28,7 @@ const COMMANDS: Record<string, (args: string[]) => Promise<void>> = {
   straighten: straightenCommand,
   level: levelCommand,
   unglare: unglareCommand,
-  proof: (args) => proofCommand(args, STUDY),
+  proof: proofCommand,
   render: renderCommand,
 };
 

@@ -73,6 +73,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const records = new RecordStore(db);
   const originals = new Originals(files, pool);
   const proofs = new ProofStore(db);
+  const settings = new SettingStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
   const intake = new Intake(jobs, files, originals, pool);
@@ -98,10 +99,10 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     records,
     findings,
     work,
-    settings: new SettingStore(db),
+    settings,
     recipes: new RecipeStore(db),
     proofs,
-    proofDesk: new ProofDesk(proofs, records, renderer, pool),
+    proofDesk: new ProofDesk(proofs, settings, findings, records, renderer, pool),
     surveys: new SurveyDesk(findings, records, originals, pool, log),
     intake,
     makings: new MakingDesk(

@@ -12,9 +12,11 @@ const WHITE = { X: 0.95047, Y: 1, Z: 1.08883 };
 
 /** CIELAB of an encoded sRGB colour (each 0..1); ISO/CIE 11664-4, matrix of IEC 61966-2-1. */
 export function labOfSrgb(red: number, green: number, blue: number): Lab {
-  const r = toLinear(red);
-  const g = toLinear(green);
-  const b = toLinear(blue);
+  return labOfLinear(toLinear(red), toLinear(green), toLinear(blue));
+}
+
+/** CIELAB of linear light in the primaries of sRGB (each 0..1). */
+export function labOfLinear(r: number, g: number, b: number): Lab {
   const fx = response((0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / WHITE.X);
   const fy = response((0.2126729 * r + 0.7151522 * g + 0.072175 * b) / WHITE.Y);
   const fz = response((0.0193339 * r + 0.119192 * g + 0.9503041 * b) / WHITE.Z);

@@ -9,55 +9,53 @@ export interface Detail {
   readonly grain: number;
 }
 
-const SURE = 3.2;
-/** Grain is asked twice. */
-const SURE_GRAIN = 2.2;
-/** A block is flat when its coarse band is at most so much over the quietest blocks (logarithm of the mean square). */
-const FLAT = 1.2;
-/** Codes by which flat blocks that are compared may differ in tone. */
-const TONES = 30;
+/** Standard errors a difference must be. */
+const SURE = { softness: 3.2, grain: 2.5 } as const;
 const LEAST = 3;
+/** Variance, in units of a band's logarithm squared, that slopes are held back by. */
+const HELD = 0.05;
+/** Codes of tone that weigh like one unit of a band's logarithm. */
+const TONES = 32;
+/** By how much a block may lie beyond those outside that tell what is to be expected, logarithms of mean squares. */
+const BEYOND = 0.7;
 
 /**
- * Grain: the finest band of flat blocks, site against surroundings. Softness: the fine and the middle band of all blocks
- * beside their coarse band, which a slight blur leaves alone.
+ * What a block's coarser bands let expect of its finer ones is told by the surroundings. Grain: the finest band, beside the
+ * middle one and the tone. Softness: the fine and the middle band beside the coarse one, which a slight blur leaves alone.
  */
 export function detailOf({ luma, mask, changed, rect }: SiteWindow): Detail {
   const bands = blockBands(luma);
   const [inner, outer] = blocksOf(bands, mask, changed, rect.width);
   if (inner.length < LEAST || outer.length < LEAST) return { softness: 1, grain: 1 };
-  const quiet = quantile(
-    [...inner, ...outer].map((b) => bands.coarse[b]!),
-    0.3,
-  );
-  const flat = (list: readonly number[]): number[] =>
-    list.filter((b) => bands.coarse[b]! < quiet + FLAT);
-  // Grain goes with the tone.
-  const quietOnes = flat(inner);
-  const tones = quietOnes.map((b) => bands.tone[b]!);
-  const [dark, light] = tones.length ? [quantile(tones, 0.1), quantile(tones, 0.9)] : [0, 255];
-  const alike = flat(outer).filter(
-    (b) => bands.tone[b]! > dark - TONES && bands.tone[b]! < light + TONES,
-  );
-  const grainy = (b: number): number => bands.grain[b]!;
-  const bare = ratio(quietOnes.map(grainy), alike.map(grainy), SURE_GRAIN);
-  const bound = fitted(outer.map((b) => [bands.coarse[b]!, bands.grain[b]!]));
-  const beyond = (b: number): number => bands.grain[b]! - bound(bands.coarse[b]!);
-  const due = ratio(quietOnes.map(beyond), outer.map(beyond), SURE_GRAIN);
-  // Both have to say so: beside like tones, and beside what so much texture lets expect.
-  const grain =
-    bare < 1 && due < 1 ? Math.max(bare, due) : bare > 1 && due > 1 ? Math.min(bare, due) : 1;
-  // What a block's coarse band lets expect of its finer ones, by the surroundings.
-  const line = fitted(
-    outer.map((b) => [bands.coarse[b]!, (bands.fine[b]! + bands.middle[b]!) / 2]),
-  );
-  const off = (b: number): number =>
-    (bands.fine[b]! + bands.middle[b]!) / 2 - line(bands.coarse[b]!);
-  const within = outer.map((b) => bands.coarse[b]!);
-  const [low, high] = [quantile(within, 0.02) - 0.7, quantile(within, 0.98) + 0.7];
-  const seen = inner.filter((b) => bands.coarse[b]! >= low && bands.coarse[b]! <= high);
-  const softness = ratio(seen.map(off), outer.map(off));
-  return { softness, grain };
+  /** A band of the blocks inside beside that of those outside, each less what is to be expected of it. */
+  const beside = (
+    band: (b: number) => number,
+    by: Float32Array,
+    told: (b: number) => readonly number[],
+    sure: number,
+  ): number => {
+    const expected = fitted(outer.map((b) => [told(b), band(b)]));
+    const off = (b: number): number => band(b) - expected(told(b));
+    const known = outer.map((b) => by[b]!);
+    const [low, high] = [quantile(known, 0.02) - BEYOND, quantile(known, 0.98) + BEYOND];
+    const seen = inner.filter((b) => by[b]! >= low && by[b]! <= high);
+    return ratio(seen.map(off), outer.map(off), sure);
+  };
+  const { fine, middle, coarse, grain, tone } = bands;
+  return {
+    softness: beside(
+      (b) => (fine[b]! + middle[b]!) / 2,
+      coarse,
+      (b) => [coarse[b]!],
+      SURE.softness,
+    ),
+    grain: beside(
+      (b) => grain[b]!,
+      middle,
+      (b) => [middle[b]!, tone[b]! / TONES],
+      SURE.grain,
+    ),
+  };
 }
 
 /** Blocks wholly in the site, and wholly outside of everything changed. */
@@ -86,7 +84,7 @@ function blocksOf(
 }
 
 /** Ratio of amplitudes of two lists of logarithms of mean squares; 1 when they differ by no more than chance. */
-function ratio(here: readonly number[], there: readonly number[], sure = SURE): number {
+function ratio(here: readonly number[], there: readonly number[], sure: number): number {
   if (here.length < LEAST || there.length < LEAST) return 1;
   const [a, b] = [medianOf(here), medianOf(there)];
   const about = (list: readonly number[], m: number): number =>
@@ -99,18 +97,39 @@ function ratio(here: readonly number[], there: readonly number[], sure = SURE): 
   return Math.abs(a - b) > sure * 1.25 * doubt ? Math.exp((a - b) / 2) : 1;
 }
 
-function fitted(points: readonly (readonly [number, number])[]): (x: number) => number {
-  let [n, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
-  for (const [x, y] of points) {
-    n++;
-    sx += x;
-    sy += y;
-    sxx += x * x;
-    sxy += x * y;
-  }
-  const slope = (n * sxy - sx * sy) / (n * sxx - sx * sx + n * n * 0.05);
-  return (x) => sy / n + slope * (x - sx / n);
+/** Least squares of values by what tells them; slopes are held back a little, so that few points do not tell much. */
+function fitted(
+  points: readonly (readonly [told: readonly number[], value: number])[],
+): (told: readonly number[]) => number {
+  const n = points.length;
+  const size = points[0]![0].length;
+  const means = Array.from({ length: size }, (_, i) => mean(points.map(([told]) => told[i]!)));
+  const level = mean(points.map(([, value]) => value));
+  const rows = means.map((_, i) => [
+    ...means.map((__, j) => {
+      const moment = sum(points.map(([t]) => (t[i]! - means[i]!) * (t[j]! - means[j]!)));
+      return moment + (i === j ? HELD * n : 0);
+    }),
+    sum(points.map(([t, value]) => (t[i]! - means[i]!) * (value - level))),
+  ]);
+  const slopes = solved(rows);
+  return (told) => level + sum(told.map((v, i) => slopes[i]! * (v - means[i]!)));
 }
+
+/** Solution of a small positive definite system, each row with its right side, by elimination. */
+function solved(rows: number[][]): number[] {
+  rows.forEach((pivot, i) => {
+    for (const row of rows) {
+      if (row === pivot) continue;
+      const factor = row[i]! / pivot[i]!;
+      for (let j = i; j < row.length; j++) row[j]! -= factor * pivot[j]!;
+    }
+  });
+  return rows.map((row, i) => row.at(-1)! / row[i]!);
+}
+
+const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
+const mean = (values: readonly number[]): number => sum(values) / values.length;
 
 function quantile(values: readonly number[], share: number): number {
   const sorted = [...values].sort((a, b) => a - b);

@@ -1,7 +1,6 @@
 import type { Raster } from '../raster/raster.js';
 import { colourChannels } from '../raster/raster.js';
 import { partsOf } from '../shape/parts.js';
-import type { Finding } from '../survey/finding.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { detailOf } from './detail-tell.js';
@@ -11,7 +10,7 @@ import { repeatsIn } from './repeat-tell.js';
 import { seamStep } from './seam-tell.js';
 import { boxOf, siteWindow } from './site-window.js';
 import type { SiteTell, Tell, TellLimits } from './tell.js';
-import { TELL_LIMITS } from './tell.js';
+import { isBeyond, TELL_LIMITS } from './tell.js';
 import { toneStep } from './tone-tell.js';
 
 /** Sites of fewer pixels tell nothing. */
@@ -71,20 +70,18 @@ export function tellsOfSite(
   const tells: SiteTell[] = [];
   const window = siteWindow(picture, pixels, changed);
   const box = boxOf(pixels, picture.width);
-  const add = (tell: Omit<SiteTell, 'box' | 'limit'> & Partial<SiteTell>): void => {
-    tells.push({ box, limit: limits[tell.kind], ...tell });
+  const add = (tell: Pick<SiteTell, 'kind' | 'value'> & Partial<SiteTell>): void => {
+    const limit = limits[tell.kind];
+    if (isBeyond(tell.kind, tell.value, limit)) tells.push({ box, limit, ...tell });
   };
-  const tone = toneStep(window);
-  if (tone > limits.tone) add({ kind: 'tone', value: tone });
-  const seam = seamStep(window);
-  if (seam > limits.seam) add({ kind: 'seam', value: seam });
+  add({ kind: 'tone', value: toneStep(window) });
+  add({ kind: 'seam', value: seamStep(window) });
   const { softness, grain } = detailOf(window);
-  if (softness < limits.softness) add({ kind: 'softness', value: softness });
-  if (grain < limits.grain || grain > 1 / limits.grain ** 2) add({ kind: 'grain', value: grain });
+  add({ kind: 'softness', value: softness });
+  add({ kind: 'grain', value: grain });
   const jump = jumpOf(window);
-  if (jump && jump.px > limits['broken-line'])
-    add({ kind: 'broken-line', value: jump.px, box: jump.box });
-  if (repeat && repeat.px > limits.repeat)
+  if (jump) add({ kind: 'broken-line', value: jump.px, box: jump.box });
+  if (repeat)
     add({
       kind: 'repeat',
       value: repeat.px,
@@ -92,33 +89,5 @@ export function tellsOfSite(
       twin: repeat.twin,
       ...(repeat.faint ? { faint: true } : {}),
     });
-  return tells;
-}
-
-/** Findings that lie in a site for the most part: damage that was left, and what still draws the eye. */
-export function leftIn(
-  findings: readonly Finding[],
-  sites: readonly Int32Array[],
-  width: number,
-  limits: TellLimits = TELL_LIMITS,
-): Tell[] {
-  const owner = new Map<number, number>();
-  sites.forEach((site, k) => {
-    for (const p of site) owner.set(p, k);
-  });
-  const tells: Tell[] = [];
-  for (const finding of findings) {
-    const inside = finding.pixels.filter((p) => owner.has(p));
-    if (inside.length < 0.5 * finding.pixels.length) continue;
-    const kind = finding.kind === 'pulls' ? 'pull' : 'leftover';
-    if (finding.score < limits[kind]) continue;
-    tells.push({
-      kind,
-      value: finding.score,
-      limit: limits[kind],
-      box: boxOf(finding.pixels, width),
-      site: owner.get(inside[0]!)!,
-    });
-  }
   return tells;
 }

@@ -45,6 +45,9 @@ const COMMON = 16;
 /** Share of the surroundings that may repeat by the same shift before it is the picture's own pattern. */
 const PATTERN = 0.25;
 
+/** Bits by which the looks of the same thing seen twice differ at most; grain differs a little. */
+const UNLIKE = 5;
+
 /** How far from a place something may lie that is seen together with it, px. */
 export function sightIn({
   width,
@@ -180,6 +183,13 @@ function thinningOf(pixels: Int32Array): number {
   return Math.max(1, Math.round(pixels.length / ASKED));
 }
 
+/** Bits that are set. */
+function unlike(bits: number): number {
+  let n = bits - ((bits >>> 1) & 0x55555555);
+  n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
+  return Math.imul((n + (n >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
 /** Pixels of a site by the shift at which a place of the grid within sight shows the same. */
 function votesOf(
   { grey }: Scene,
@@ -209,6 +219,7 @@ function votesOf(
           if (dx > sight || dx < -sight || dy > sight || dy < -sight) continue;
           if (dx < SIDE && dx > -SIDE && dy < SIDE && dy > -SIDE) continue;
           counts[2 * a + half]!++;
+          if (unlike(asked.looks[a]! ^ look) > UNLIKE) continue;
           // A pair alike in both halves was met in the first.
           if (half && (asked.looks[a]! & 0xffff) === (look & 0xffff)) continue;
           ones.push(2 * a + half);

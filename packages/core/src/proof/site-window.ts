@@ -1,4 +1,5 @@
-import { labOfSrgb } from '../colour/lab.js';
+import { labOfLinear } from '../colour/lab.js';
+import { LINEAR_OF_CODE, toLinear } from '../colour/srgb.js';
 import type { Plane } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
@@ -71,14 +72,16 @@ function coloursOf(picture: Raster, rect: Rect): { luma: Plane; lab: [Plane, Pla
   const [luma, L, a, b] = [plane(), plane(), plane(), plane()];
   const white = whiteOf(picture.data);
   const colour = colourChannels(picture.channels) === 3;
+  const linear = (code: number): number =>
+    white === 255 ? LINEAR_OF_CODE[code]! : toLinear(code / white);
   for (let y = 0, p = 0; y < height; y++)
     for (let x = 0; x < width; x++, p++) {
       const i = ((rect.y + y) * picture.width + rect.x + x) * picture.channels;
-      const red = picture.data[i]! / white;
-      const green = colour ? picture.data[i + 1]! / white : red;
-      const blue = colour ? picture.data[i + 2]! / white : red;
-      luma.values[p] = 255 * (0.299 * red + 0.587 * green + 0.114 * blue);
-      const lab = labOfSrgb(red, green, blue);
+      const red = picture.data[i]!;
+      const green = colour ? picture.data[i + 1]! : red;
+      const blue = colour ? picture.data[i + 2]! : red;
+      luma.values[p] = (255 / white) * (0.299 * red + 0.587 * green + 0.114 * blue);
+      const lab = labOfLinear(linear(red), linear(green), linear(blue));
       L.values[p] = lab.L;
       a.values[p] = lab.a;
       b.values[p] = lab.b;

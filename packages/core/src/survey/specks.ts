@@ -23,11 +23,15 @@ const CLEAR = 3.5;
 /** Candidates less likely than this are not followed up. */
 const HOPELESS = -5;
 
-/** Specks of one level, before the picture as a whole is asked. Plain data in and out, so that levels run side by side. */
+/**
+ * Specks of one level, before the picture as a whole is asked. Plain data in and out, so that levels run side by side.
+ * @param within whether what has its summit at a pixel of the level is asked about; everything is when left out
+ */
 export function specksAt(
   layer: Layer,
   level: number,
   frame: { width: number; height: number },
+  within: (summit: number) => boolean = () => true,
 ): Speck[] {
   const { grey } = layer;
   const spots = spotsAt(grey, level);
@@ -35,7 +39,7 @@ export function specksAt(
   const specks: Speck[] = [];
   spots.forEach((spot, k) => {
     // Where everything is full of spots they are texture.
-    if (crowds[k]! > TEXTURE) return;
+    if (crowds[k]! > TEXTURE || !within(spot.summit)) return;
     const busy = busyAround(grey, spot.summit);
     if (spot.stands < CLEAR * (busy + 1)) return;
     const traits = spotTraits(layer, spot, crowds[k]!, busy);

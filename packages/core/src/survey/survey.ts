@@ -4,6 +4,7 @@ import { checkpoint } from '../task/task.js';
 import { boxOf } from './outlines.js';
 import { creasesOf } from './creases.js';
 import { factsReader } from './facts.js';
+import { fadeOf } from './fade.js';
 import type { Finding, FindingKind } from './finding.js';
 import { FINDING_KINDS } from './finding.js';
 import { inkOf } from './ink.js';
@@ -282,7 +283,7 @@ function lineOf({ xs, ys, widths }: Run, level: number): [number, number, number
 const tenth = (v: number): number => Math.round(10 * v) / 10;
 
 function findingOf(
-  { kind, pixels, odds, polarity, line, parts, size, soft = 0 }: Found,
+  { kind, pixels, odds, polarity, line, parts, size, soft }: Found,
   picture: Raster,
   read: ReturnType<typeof factsReader>,
 ): Finding {
@@ -294,7 +295,7 @@ function findingOf(
     pixels,
     parts: parts ?? [pixels],
     line,
-    soft,
+    soft: soft ?? (kind === 'specks' ? fadeOf(picture, pixels, polarity) : 0),
     size:
       size ??
       (widths ? widths[widths.length >> 1]! : tenth(2 * Math.sqrt(pixels.length / Math.PI))),

@@ -6,12 +6,14 @@ import {
   frameOf,
   grow,
   intersect,
+  leftoversOf,
   maskBox,
   REPEAT_STEP,
   repeatsIn,
   shift,
   sightIn,
   sitesOf,
+  STRICTEST_LIMITS,
   tellsOfSite,
   unite,
 } from '@tersum/core';
@@ -21,7 +23,7 @@ import { compose, patchesIn } from './patch.js';
 /** px beyond what is in sight that smoothing reads. */
 const MARGIN = 48;
 /** Raised whenever the same repair may be told otherwise than before. */
-const PROOF_VERSION = 1;
+const PROOF_VERSION = 3;
 
 /** Names, patch by patch, what its tells depend on: an unchanged name means unchanged tells. */
 export function proofNames(patches: readonly Patch[], original: string, frame: Rect): string[] {
@@ -31,6 +33,11 @@ export function proofNames(patches: readonly Patch[], original: string, frame: R
       `${PROOF_VERSION} ${original} ${patch.digest} ${near.map((p) => p.digest).join(' ')}`,
     );
   });
+}
+
+/** Names what the tells of the whole picture depend on. */
+export function proofNameOfWhole(patches: readonly Patch[], original: string): string {
+  return digestText(`${PROOF_VERSION} ${original} ${patches.map((p) => p.digest).join(' ')}`);
 }
 
 /** Cuts work into `parts` bands of the picture, so that what is made ready for one is shared by its patches. */
@@ -47,7 +54,7 @@ export function proofBands(
 }
 
 /**
- * What gives repairs of a picture away, in the picture's places.
+ * What gives repairs of a picture away, in the picture's places, by the strictest limits there are.
  * @param due the patches that are asked for
  * @returns the tells of each of them, in the order of `due`
  */
@@ -63,23 +70,30 @@ export function proofOf(
   );
   const picture = compose(original, patches, region);
   const changed = new Uint8Array(region.width * region.height);
-  for (const patch of patchesIn(patches, region))
-    for (const p of pixelsOf(patch, region)) changed[p] = 1;
+  // The last one that wrote a pixel, counted from 1.
+  const topmost = new Uint16Array(changed.length);
+  patches.forEach((patch, k) => {
+    for (const p of pixelsOf(patch, region)) [changed[p], topmost[p]] = [1, k + 1];
+  });
   const sites = due.map((k) => {
     const { mask, rect } = patches[k]!;
-    return sitesOf(mask, rect.width).map((part) => part.map((p) => placeOf(p, rect, region)));
+    return sitesOf(mask, rect.width)
+      .map((part) => part.map((p) => placeOf(p, rect, region)))
+      .filter((pixels) => isSeen(pixels, topmost, k + 1));
   });
   const repeats = repeatsIn(picture, sites.flat(), sightIn(original));
   let at = 0;
   return sites.map((own, step) => {
     checkpoint(task, step / due.length);
-    return own.flatMap((pixels) =>
-      tellsOfSite(picture, pixels, changed, repeats[at++]!).map((tell) => ({
-        ...tell,
-        box: shift(tell.box, region.x, region.y),
-        ...(tell.twin ? { twin: shift(tell.twin, region.x, region.y) } : {}),
-      })),
+    const measured = own.flatMap((pixels) =>
+      tellsOfSite(picture, pixels, changed, repeats[at++]!, STRICTEST_LIMITS),
     );
+    const left = leftoversOf(picture, own, STRICTEST_LIMITS).map(({ site: _, ...tell }) => tell);
+    return [...measured, ...left].map((tell) => ({
+      ...tell,
+      box: shift(tell.box, region.x, region.y),
+      ...(tell.twin ? { twin: shift(tell.twin, region.x, region.y) } : {}),
+    }));
   });
 }
 
@@ -93,6 +107,11 @@ function sightOf({ rect, mask }: Patch, frame: Rect): Rect {
   const own = maskBox(mask, rect.width);
   if (!own) return EMPTY_RECT;
   return intersect(grow(shift(own, rect.x, rect.y), sightIn(frame) + MARGIN), frame);
+}
+
+/** Whether a site is still to be seen for the most part: what another repair covers is that one's. */
+function isSeen(pixels: Int32Array, topmost: Uint16Array, own: number): boolean {
+  return 2 * pixels.reduce((n, p) => n + (topmost[p] === own ? 1 : 0), 0) > pixels.length;
 }
 
 /** What a patch wrote within a region, as places of the region. */

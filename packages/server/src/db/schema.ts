@@ -6,7 +6,7 @@ import type {
   KeptDonorDraft,
   Layer,
   Repair,
-  RepairTell,
+  MeasuredTell,
   SurveySettings,
   Tone,
 } from '@tersum/document';
@@ -160,8 +160,23 @@ export const proofs = sqliteTable('proofs', {
 /** What proof keeps of one repair. */
 export interface KeptTells {
   readonly name: string;
-  readonly tells: readonly Omit<RepairTell, 'repair'>[];
+  readonly tells: readonly MeasuredTell[];
 }
+
+/** Tells that somebody looked at and let stand, as they were then. */
+export const standingTells = sqliteTable(
+  'standing_tells',
+  {
+    pictureId: text('picture_id')
+      .notNull()
+      .references(() => pictures.id, { onDelete: 'cascade' }),
+    /** Repair, kind and place. */
+    key: text().notNull(),
+    value: real().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.pictureId, table.key] })],
+);
 
 /** Frames of a picture's sweep that were looked at, and what was seen. */
 export const sweptFrames = sqliteTable(

@@ -174,6 +174,10 @@ export const OPERATIONS: readonly Operation[] = [
   operation('post /pictures/:id/proof', 'Measure what gives the repairs away', {
     answer: d.ProofAnswerSchema,
   }),
+  operation('post /pictures/:id/proof/stand', 'Let a tell stand, or have it told again', {
+    body: d.StandSchema,
+    answer: d.KeptProofSchema,
+  }),
   operation('get /pictures/:id/sweep', 'Frames that were looked at', {
     answer: d.SweepAnswerSchema,
   }),
@@ -225,6 +229,8 @@ export const OPERATIONS: readonly Operation[] = [
 
   operation('get /house', 'Working hours, rate and rest', { answer: d.HouseSchema }),
   operation('put /house', 'Set them', { body: d.HouseSchema, answer: d.HouseSchema }),
+  operation('get /house/limits', 'From which values on repairs tell', { answer: d.LimitsSchema }),
+  operation('put /house/limits', 'Set them', { body: d.LimitsSchema, answer: d.LimitsSchema }),
   operation('get /house/times', 'Own seconds for a finding, by kind', { answer: d.OwnTimesSchema }),
   operation('get /house/recipes', 'Ways of delivering', { answer: d.RecipeListSchema }),
   operation('post /house/recipes', 'Keep one by name', {

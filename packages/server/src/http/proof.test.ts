@@ -3,7 +3,14 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { encode } from '@tersum/codec';
-import { createRaster, seededRandom } from '@tersum/core';
+import type { TellLimits } from '@tersum/core';
+import {
+  createRaster,
+  seededRandom,
+  STRICTEST_LIMITS,
+  TELL_LIMITS,
+  TELL_RANGES,
+} from '@tersum/core';
 import type {
   Job,
   KeptProofAnswer,
@@ -120,6 +127,83 @@ describe('proof', () => {
     await begin();
     expect((await request(app).get(path('/proof'))).body).toEqual(before);
     expect(before.proof!.tells.length).toBeGreaterThan(0);
+  });
+
+  test('a tell is let stand and told again; limits of the house sift what was measured', async () => {
+    const told = async (): Promise<ProofAnswer['tells']> =>
+      ((await request(app).get(path('/proof')).expect(200)).body as KeptProofAnswer).proof!.tells;
+    const [tell] = (await told()).filter((t) => t.repair !== null && !t.faint);
+    const place = { kind: tell!.kind, repair: tell!.repair, box: tell!.box };
+    const stood = (t: ProofAnswer['tells'][number]): boolean =>
+      t.kind === place.kind && t.repair === place.repair && t.stands;
+    await request(app)
+      .post(path('/proof/stand'))
+      .send({ ...place, stands: true })
+      .expect(200);
+    expect((await told()).filter(stood).length).toBeGreaterThan(0);
+    // It stands through another measuring, as nothing got worse.
+    const again = (await request(app).post(path('/proof')).expect(200)).body as ProofAnswer;
+    expect(again.tells.some(stood)).toBe(true);
+    await request(app)
+      .post(path('/proof/stand'))
+      .send({ ...place, stands: false })
+      .expect(200);
+    expect((await told()).some(stood)).toBe(false);
+    await request(app)
+      .post(path('/proof/stand'))
+      .send({ ...place, box: { ...place.box, x: 0, y: 1 }, stands: true })
+      .expect(404);
+
+    const usual = (await request(app).get('/api/house/limits').expect(200)).body as TellLimits;
+    expect(usual).toEqual(TELL_LIMITS);
+    const before = await told();
+    await request(app)
+      .put('/api/house/limits')
+      .send({ ...usual, [tell!.kind]: TELL_RANGES[tell!.kind][1] })
+      .expect(200);
+    const lax = await told();
+    expect(lax.length).toBeLessThan(before.length);
+    await request(app).put('/api/house/limits').send(STRICTEST_LIMITS).expect(200);
+    const strict = await told();
+    expect(strict.length).toBeGreaterThanOrEqual(before.length);
+    for (const t of strict) expect(t.limit).toBe(STRICTEST_LIMITS[t.kind]);
+    await request(app)
+      .put('/api/house/limits')
+      .send({ ...usual, tone: 0 })
+      .expect(400);
+    await request(app).put('/api/house/limits').send(TELL_LIMITS).expect(200);
+    expect(await told()).toEqual(before);
+  });
+
+  test('what draws the eye is told of the whole picture, where distractions may be taken out', async () => {
+    const { original } = (await records()).picture;
+    const settings = { policy: 'picture' };
+    await request(app).post(path('/survey/settings')).send(settings).expect(200);
+    const proofs = services.proofs.find(picture.id)!;
+    const pull = {
+      kind: 'pull' as const,
+      value: 0.8,
+      box: { x: 600, y: 20, width: 12, height: 12 },
+      outlines: [
+        [
+          [600, 20],
+          [612, 20],
+          [612, 32],
+        ] as [number, number][],
+      ],
+    };
+    services.proofs.keep(picture.id, {
+      ...proofs,
+      tells: { ...proofs.tells, picture: { name: original, tells: [pull] } },
+    });
+    const pulls = async (): Promise<ProofAnswer['tells']> =>
+      ((await request(app).get(path('/proof'))).body as KeptProofAnswer).proof!.tells.filter(
+        (t) => t.kind === 'pull',
+      );
+    expect(await pulls()).toEqual([{ ...pull, repair: null, limit: 0.5, stands: false }]);
+    const documentary = { policy: 'documentary' };
+    await request(app).post(path('/survey/settings')).send(documentary).expect(200);
+    expect(await pulls()).toEqual([]);
   });
 
   test('a repair that is taken away takes its tells along', async () => {

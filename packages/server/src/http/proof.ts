@@ -1,4 +1,4 @@
-import { SweptFrameSchema, WorkTimeSchema } from '@tersum/document';
+import { StandSchema, SweptFrameSchema, WorkTimeSchema } from '@tersum/document';
 import { Router } from 'express';
 import type { Services } from '../services.js';
 import { endedBy } from './ended.js';
@@ -13,6 +13,9 @@ export function proofRoutes({ records, proofDesk, proofs, work }: Services): Rou
   });
   router.post('/:id/proof', async (req, res) => {
     res.json(await proofDesk.prove(req.params.id, endedBy(req, res)));
+  });
+  router.post('/:id/proof/stand', (req, res) => {
+    res.json(proofDesk.stand(req.params.id, bodyOf(StandSchema, req)));
   });
 
   router.get('/:id/sweep', (req, res) => {

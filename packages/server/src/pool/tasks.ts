@@ -9,6 +9,7 @@ import type {
   Raster,
   Rect,
   Sides,
+  PullLeft,
   SiteTell,
   Studied,
   Study,
@@ -134,6 +135,7 @@ export type WorkerTask =
       readonly patches: readonly Patch[];
       readonly due: readonly number[];
     }
+  | { readonly kind: 'pulls'; readonly original: Raster; readonly patches: readonly Patch[] }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
   | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
@@ -209,6 +211,7 @@ export interface Answers {
   advice: AdviceAnswer;
   region: [number, number][] | null;
   line: LineRun | null;
+  pulls: PullLeft[];
   added: FindingRecord | null;
   study: Studied;
   findings: FindingRecord[];

@@ -16,6 +16,7 @@ import {
   NothingToCopy,
   portionOf,
   printsOn,
+  pullsLeft,
   quadOf,
   study,
   throughMap,
@@ -100,6 +101,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       const { original, patches, due } = task;
       return watched(task, ({ task: watch }) => proofOf(original, patches, due, watch));
     }
+    case 'pulls':
+      return pullsLeft(compose(task.original, task.patches, frameOf(task.original)));
     case 'grounds':
       return searchGrounds(task);
     case 'guides':

@@ -1,15 +1,31 @@
 import { availableParallelism } from 'node:os';
-import { frameOf } from '@tersum/core';
-import type { KeptProofAnswer, ProofAnswer } from '@tersum/document';
-import { proofBands, proofNames } from '@tersum/document';
+import { UserProblem } from '@tersum/codec';
+import type { Raster, Rect } from '@tersum/core';
+import { frameOf, isBeyond } from '@tersum/core';
+import type {
+  KeptProofAnswer,
+  MeasuredTell,
+  ProofAnswer,
+  RepairTell,
+  Stand,
+} from '@tersum/document';
+import { proofBands, proofNameOfWhole, proofNames } from '@tersum/document';
+import type { Patch } from '@tersum/document';
 import type { KeptTells } from '../db/schema.js';
 import type { WorkPool } from '../pool/pool.js';
 import type { Renderer } from '../render/renderer.js';
+import type { FindingStore } from '../store/findings.js';
 import type { KeptProof, ProofStore } from '../store/proofs.js';
+import { keyOfTell } from '../store/proofs.js';
 import type { RecordStore } from '../store/records.js';
+import type { SettingStore } from '../store/settings.js';
 
 /** So many repairs are worth a thread of their own. */
 const BAND = 4;
+/** Under this name the tells of the whole picture are kept among those of the repairs. */
+const WHOLE = 'picture';
+/** A tell that was let stand is told again when it has grown by more than this factor. */
+const GROWN = 1.1;
 
 /** Measures what gives repairs away: only those whose pixels, or what is in sight of them, changed since. */
 export class ProofDesk {
@@ -18,6 +34,8 @@ export class ProofDesk {
 
   constructor(
     private readonly proofs: ProofStore,
+    private readonly settings: SettingStore,
+    private readonly findings: FindingStore,
     private readonly records: RecordStore,
     private readonly renderer: Renderer,
     private readonly pool: WorkPool,
@@ -27,7 +45,10 @@ export class ProofDesk {
   kept(pictureId: string): KeptProofAnswer {
     this.records.picture(pictureId);
     const kept = this.proofs.find(pictureId);
-    return { proof: kept && answerOf(kept), share: this.running.get(pictureId) ?? null };
+    return {
+      proof: kept && this.answerOf(pictureId, kept),
+      share: this.running.get(pictureId) ?? null,
+    };
   }
 
   /** @throws Cancelled */
@@ -38,6 +59,21 @@ export class ProofDesk {
     } finally {
       this.running.delete(pictureId);
     }
+  }
+
+  /** Lets a tell of the kept proof stand, or has it told again. */
+  stand(pictureId: string, { stands, ...tell }: Stand): KeptProofAnswer {
+    this.records.picture(pictureId);
+    const key = keyOfTell(tell);
+    const measured = this.proofs
+      .find(pictureId)
+      ?.tells[tell.repair ?? WHOLE]?.tells.find(
+        (t) => keyOfTell({ ...t, repair: tell.repair }) === key,
+      );
+    if (!measured)
+      throw new UserProblem(404, 'This tell is not there any more. Prove the repairs again.');
+    this.proofs.letStand(pictureId, tell, stands ? measured.value : null);
+    return this.kept(pictureId);
   }
 
   private async measure(pictureId: string, signal: AbortSignal): Promise<ProofAnswer> {
@@ -57,8 +93,15 @@ export class ProofDesk {
       Math.min(availableParallelism(), Math.ceil(due.length / BAND)),
     );
     const shares = bands.map(() => 0);
-    await Promise.all(
-      bands.map(async (band, b) => {
+    const whole = this.whole(
+      proofNameOfWhole(patches, original),
+      before[WHOLE],
+      picture.raster,
+      patches,
+    );
+    await Promise.all([
+      whole.then((own) => void (tells[WHOLE] = own)),
+      ...bands.map(async (band, b) => {
         const found = await this.pool.search<'proof'>(
           { kind: 'proof', original: picture.raster, patches, due: band },
           {
@@ -69,20 +112,71 @@ export class ProofDesk {
             },
           },
         );
-        band.forEach((k, i) => (tells[owners[k]!] = { name: names[k]!, tells: found[i]! }));
+        band.forEach((k, i) => {
+          const own = found[i]!.map(({ limit: _, ...measured }) => measured);
+          tells[owners[k]!] = { name: names[k]!, tells: own };
+        });
       }),
-    );
+    ]);
     const kept = { version: view.version, tells };
     this.proofs.keep(pictureId, kept);
-    return answerOf(kept);
+    return this.answerOf(pictureId, kept);
+  }
+
+  /** What draws the eye in the far view of the picture as it stands. */
+  private async whole(
+    name: string,
+    before: KeptTells | undefined,
+    original: Raster,
+    patches: readonly Patch[],
+  ): Promise<KeptTells> {
+    if (before?.name === name) return before;
+    const pulls = await this.pool.run<'pulls'>({ kind: 'pulls', original, patches });
+    return {
+      name,
+      tells: pulls.map(({ value, box, outlines }) => ({
+        kind: 'pull',
+        value,
+        box,
+        outlines: outlines.map((o) => o.map(([x, y]): [number, number] => [x, y])),
+      })),
+    };
+  }
+
+  /** What of it is beyond the limits of the house. */
+  private answerOf(pictureId: string, { version, tells }: KeptProof): ProofAnswer {
+    const limits = this.settings.limits();
+    const standing = this.proofs.standing(pictureId);
+    const { policy } = this.findings.survey(pictureId).settings;
+    const kept = this.findings
+      .list(pictureId)
+      .filter(({ kind, dismissed }) => kind === 'pulls' && dismissed);
+    const isKept = ({ kind, box }: MeasuredTell): boolean =>
+      kind === 'pull' && (policy === 'documentary' || kept.some((f) => holds(f.box, box)));
+    const told = Object.entries(tells).flatMap(([owner, own]) =>
+      own.tells
+        .filter((tell) => isBeyond(tell.kind, tell.value, limits[tell.kind]) && !isKept(tell))
+        .map((tell): RepairTell => {
+          const repair = owner === WHOLE ? null : owner;
+          const before = standing.get(keyOfTell({ ...tell, repair }));
+          const stands = before !== undefined && !hasGrown(tell, before);
+          return { ...tell, repair, limit: limits[tell.kind], stands };
+        }),
+    );
+    return { version, tells: told };
   }
 }
 
-function answerOf({ version, tells }: KeptProof): ProofAnswer {
-  return {
-    version,
-    tells: Object.entries(tells).flatMap(([repair, own]) =>
-      own.tells.map((tell) => ({ ...tell, repair })),
-    ),
-  };
+/** Whether a tell is further from where nothing is told than it was. */
+function hasGrown({ kind, value }: MeasuredTell, before: number): boolean {
+  const falls = kind === 'softness' || (kind === 'grain' && before < 1);
+  return falls ? value < before / GROWN : value > before * GROWN;
+}
+
+/** Whether the middle of a box lies in another. */
+function holds(outer: Rect, { x, y, width, height }: Rect): boolean {
+  const [cx, cy] = [x + width / 2, y + height / 2];
+  return (
+    cx >= outer.x && cy >= outer.y && cx <= outer.x + outer.width && cy <= outer.y + outer.height
+  );
 }

@@ -1,14 +1,21 @@
-import type { SweptFrame } from '@tersum/document';
-import { asc, eq } from 'drizzle-orm';
+import type { Stand, SweptFrame } from '@tersum/document';
+import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import type { KeptTells } from '../db/schema.js';
-import { proofs, sweptFrames } from '../db/schema.js';
+import { proofs, standingTells, sweptFrames } from '../db/schema.js';
 
 /** A picture's proof as it was measured last. */
 export interface KeptProof {
   readonly version: number;
   /** By repair. */
   readonly tells: Readonly<Record<string, KeptTells>>;
+}
+
+/** What tells one tell of a picture from the others. */
+export type TellPlace = Pick<Stand, 'kind' | 'repair' | 'box'>;
+
+export function keyOfTell({ kind, repair, box }: TellPlace): string {
+  return [repair ?? 'picture', kind, box.x, box.y, box.width, box.height].join(' ');
 }
 
 /** What proof measured, and which frames somebody looked at. */
@@ -26,6 +33,34 @@ export class ProofStore {
       .insert(proofs)
       .values({ pictureId, ...row })
       .onConflictDoUpdate({ target: proofs.pictureId, set: row })
+      .run();
+  }
+
+  /** What was let stand, and how telling it was then. */
+  standing(pictureId: string): ReadonlyMap<string, number> {
+    const rows = this.db
+      .select()
+      .from(standingTells)
+      .where(eq(standingTells.pictureId, pictureId))
+      .all();
+    return new Map(rows.map(({ key, value }) => [key, value]));
+  }
+
+  /** Lets a tell of some value stand; null has it told again. */
+  letStand(pictureId: string, tell: TellPlace, value: number | null): void {
+    const key = keyOfTell(tell);
+    if (value === null) {
+      this.db
+        .delete(standingTells)
+        .where(and(eq(standingTells.pictureId, pictureId), eq(standingTells.key, key)))
+        .run();
+      return;
+    }
+    const row = { value, at: new Date().toISOString() };
+    this.db
+      .insert(standingTells)
+      .values({ pictureId, key, ...row })
+      .onConflictDoUpdate({ target: [standingTells.pictureId, standingTells.key], set: row })
       .run();
   }
 

@@ -3,25 +3,27 @@ import { ListChecks } from 'lucide-react';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { messageOf } from '../../api/client.js';
-import { proveRepairs, useProof } from '../../api/proof.js';
+import { letTellStand, proveRepairs, useProof } from '../../api/proof.js';
 import { Figure, Push, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
-import type { Bench } from '../model/bench.js';
 import { useBench, useBenchState } from '../model/context.js';
+import { mendTell, mendTells } from '../model/mend-tells.js';
 import { docketOrder, letterOf } from '../model/repairs.js';
-import { mendFor, mendTell } from '../model/tell-mends.js';
-import { TELL_WORDS, tellValue } from '../model/tell-words.js';
+import { toldOf } from '../model/told.js';
 import { Group, GroupHead, Word } from './group.js';
+import { LimitsWindow } from './LimitsWindow.js';
+import { TellRow } from './TellRow.js';
 
 /** Measures every repair for what gives it away, leads to each place, and mends it as advised. */
 export function Proof() {
   const { bench } = useBench();
-  const { records, pictureId, shown } = useBenchState((s) => ({
+  const { records, pictureId } = useBenchState((s) => ({
     records: s.records,
     pictureId: s.pictureId,
-    shown: s.tell,
   }));
   const [problem, setProblem] = useState<string | null>(null);
+  const [limits, setLimits] = useState(false);
+  const [mending, setMending] = useState(false);
   const running = useRef<AbortController | null>(null);
   const [busy, setBusy] = useState(false);
   const { data } = useProof(pictureId, busy);
@@ -42,36 +44,48 @@ export function Proof() {
     }
   };
   const order = docketOrder(records);
-  const letter = (repair: string): string => letterOf(order.findIndex((r) => r.id === repair));
-  const standing = worstFirst(answer?.tells ?? []).filter((t) =>
-    order.some((r) => r.id === t.repair && r.enabled),
-  );
-  const tells = standing.filter((t) => !t.faint);
-  const faint = standing.length - tells.length;
+  const { open, standing, faint } = toldOf(answer, order);
   const late = answer !== null && answer.version !== records.picture.version;
-  const mend = async (tell: RepairTell): Promise<void> => {
-    const repair = order.find((r) => r.id === tell.repair);
-    const way = repair && mendFor(pictureId, repair, tell);
-    if (!way) return;
+  const mend = async (act: () => Promise<boolean>): Promise<void> => {
+    setMending(true);
     try {
-      if (await mendTell(bench, way)) await prove();
+      if (await act()) await prove();
+    } catch (error) {
+      setProblem(messageOf(error));
+    } finally {
+      setMending(false);
+    }
+  };
+  const stand = async ({ kind, repair, box }: RepairTell, stands: boolean): Promise<void> => {
+    try {
+      await letTellStand(pictureId, { kind, repair, box, stands });
     } catch (error) {
       setProblem(messageOf(error));
     }
   };
+  const row = (tell: RepairTell) => (
+    <TellRow
+      key={`${tell.repair} ${tell.kind} ${tell.box.x} ${tell.box.y}`}
+      tell={tell}
+      letter={tell.repair && letterOf(order.findIndex((r) => r.id === tell.repair))}
+      late={late || mending}
+      onMend={() => void mend(() => mendTell(bench, tell))}
+      onStand={(t, stands) => void stand(t, stands)}
+    />
+  );
   return (
     <Group aria-label="Proof">
       <GroupHead>
         <h3>Proof</h3>
         {answer && (
           <span>
-            <Figure>{tells.length}</Figure> {tells.length === 1 ? 'tell' : 'tells'}
+            <Figure>{open.length}</Figure> {open.length === 1 ? 'tell' : 'tells'}
           </span>
         )}
         {busy ? (
           <Push onPress={() => running.current?.abort()}>Cancel</Push>
         ) : (
-          <Push onPress={() => void prove()}>
+          <Push onPress={() => void prove()} isDisabled={mending}>
             <ListChecks size={14} aria-hidden /> {answer ? 'Prove again' : 'Prove repairs'}
           </Push>
         )}
@@ -82,109 +96,75 @@ export function Proof() {
           {data?.share ? `, ${Math.round(100 * data.share)} %` : ''} …
         </Word>
       )}
+      {mending && !busy && <Word role="status">Looking for better donors …</Word>}
       {problem && <Word role="alert">{problem}</Word>}
       {answer && !busy && (
         <>
-          {late && <Word>Something changed since; prove again.</Word>}
-          {tells.length === 0 && <Word>Nothing gives these repairs away.</Word>}
+          {late && !mending && <Word>Something changed since; prove again.</Word>}
+          {open.length === 0 && (
+            <Word>
+              {standing.length
+                ? 'Nothing else gives these repairs away.'
+                : 'Nothing gives these repairs away.'}
+            </Word>
+          )}
           {faint > 0 && (
             <Word>
               {faint} more {faint === 1 ? 'repeats' : 'repeat'} nothing but grain near by: measured,
               hardly ever seen.
             </Word>
           )}
-          <Rows>
-            {tells.map((tell, k) => {
-              const repair = order.find((r) => r.id === tell.repair)!;
-              const way = mendFor(pictureId, repair, tell);
-              return (
-                <li key={k} data-on={shown === tell}>
-                  <Go type="button" onClick={() => show(bench, tell)}>
-                    <b>{letter(tell.repair)}</b> {TELL_WORDS[tell.kind].name}
-                    <Figure>{tellValue(tell)}</Figure>
-                    <small>
-                      limit {tell.limit} · {TELL_WORDS[tell.kind].help}
-                    </small>
-                  </Go>
-                  {way && !late && (
-                    <Quiet
-                      aria-label={`${way.label}: ${TELL_WORDS[tell.kind].name} of ${letter(tell.repair)}`}
-                      onPress={() => void mend(tell)}
-                    >
-                      {way.label}
-                    </Quiet>
-                  )}
-                </li>
-              );
-            })}
-          </Rows>
+          <Bar>
+            {open.length > 1 && !late && (
+              <Quiet
+                isDisabled={mending}
+                onPress={() => void mend(async () => (await mendTells(bench, open)) > 0)}
+              >
+                Mend all as advised
+              </Quiet>
+            )}
+            <Quiet onPress={() => setLimits(true)}>Limits</Quiet>
+          </Bar>
+          <Rows>{open.map(row)}</Rows>
+          {standing.length > 0 && (
+            <Stood>
+              <summary>
+                <Figure>{standing.length}</Figure> let stand
+              </summary>
+              <Rows>{standing.map(row)}</Rows>
+            </Stood>
+          )}
         </>
       )}
+      {limits && <LimitsWindow pictureId={pictureId} onClose={() => setLimits(false)} />}
     </Group>
   );
 }
 
-/** By how far a tell is beyond its limit. */
-function worstFirst(tells: readonly RepairTell[]): RepairTell[] {
-  const beyond = ({ value, limit }: RepairTell): number => Math.abs(Math.log(value / limit));
-  return [...tells].sort((a, b) => beyond(b) - beyond(a));
-}
-
-/** Brings the place to the middle of the table and opens its repair. */
-function show(bench: Bench, tell: RepairTell): void {
-  const { viewport } = bench.store.getState();
-  const { x, y, width, height } = tell.box;
-  bench.set({
-    tell,
-    selected: tell.repair,
-    also: [],
-    ...(viewport
-      ? {
-          viewport: {
-            ...viewport,
-            x: x + width / 2,
-            y: y + height / 2,
-            zoom: Math.max(1, viewport.zoom),
-          },
-        }
-      : {}),
-  });
-}
+const Bar = styled.div`
+  display: flex;
+  gap: 4px;
+  padding: 0 12px 4px 12px;
+  button {
+    font-size: 12px;
+    min-height: 26px;
+    padding: 0 8px;
+  }
+`;
 
 const Rows = styled.ul`
   list-style: none;
   margin: 0;
   padding: 0 0 6px;
-  max-height: 300px;
+  max-height: max(240px, calc(100vh - 470px));
   overflow: auto;
-  li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    align-items: start;
-    border-left: 3px solid ${look.todo};
-  }
-  li > button:last-child:not(:first-child) {
-    font-size: 12px;
-    color: ${look.done};
-    min-height: 24px;
-    margin: 2px 6px 0 0;
-  }
-  li[data-on='true'] {
-    background: ${look.paperHigh};
-  }
 `;
 
-const Go = styled.button`
-  display: grid;
-  grid-template-columns: auto 1fr auto;
-  column-gap: 8px;
-  padding: 4px 6px 4px 14px;
-  border: 0;
-  background: none;
-  text-align: left;
-  small {
-    grid-column: 2 / -1;
+const Stood = styled.details`
+  summary {
+    padding: 4px 20px 8px;
     color: ${look.inkSoft};
-    font-size: 11px;
+    font-size: 12px;
+    cursor: pointer;
   }
 `;

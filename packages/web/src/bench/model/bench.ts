@@ -18,7 +18,7 @@ import type { BenchState, Tool } from './state.js';
 import { overlayOf } from './overlays.js';
 import { freshMethod, laidAside, SEE_THROUGH } from './fresh.js';
 import { NO_DONOR } from './donors.js';
-import { layerEdit, positionAfter, repairEdit } from './repairs.js';
+import { freshRepair, topLayer } from './fresh-repair.js';
 
 /** One picture on the bench: its state, and everything that can be done to it. */
 export interface Bench {
@@ -224,26 +224,14 @@ export function createBench(
   const mend = async (site: Site, width?: number): Promise<void> => {
     const { records, tool } = store.getState();
     if (!records) return;
-    const layerId = tool.layerId ?? topLayer(records);
-    const layer = records.layers.find((l) => l.id === layerId);
-    const addedLayer = layer
-      ? null
-      : { id: crypto.randomUUID(), name: 'Repairs', visible: true, position: 0 };
-    const inLayer = records.repairs.filter((r) => r.layerId === layerId);
-    const draft: Repair = {
-      id: crypto.randomUUID(),
-      layerId: layer?.id ?? addedLayer!.id,
-      position: positionAfter(inLayer),
-      enabled: true,
-      site,
-      width: width ?? tool.width,
-      softness: tool.softness,
-      flow: tool.flow,
-      strength: tool.method === 'piece' ? SEE_THROUGH : tool.strength,
-      method: freshMethod(tool.method, tool),
-      reason: '',
-      createdAt: new Date().toISOString(),
-    };
+    const {
+      layer,
+      edits,
+      repair: draft,
+    } = freshRepair(records, tool, site, freshMethod(tool.method, tool), {
+      ...(width ? { width } : {}),
+      ...(tool.method === 'piece' ? { strength: SEE_THROUGH } : {}),
+    });
     // The request goes out before anything is drawn anew: pixels are waited for.
     const aside = isLaidAside(draft);
     const asked = aside ? Promise.resolve(laidAside(draft, records.picture)) : placed(draft, tool);
@@ -251,7 +239,7 @@ export function createBench(
     const repair = await asked;
     if (!repair) return set({ computing: null, pending: null });
     const label = `${METHOD_NAMES[tool.method]}, ${site.kind}`;
-    await change(label, [...(addedLayer ? [layerEdit(addedLayer)] : []), repairEdit(repair)]);
+    await change(label, edits(repair));
     // What is still to be slid to its place stays in hand.
     if (repair.method.kind === 'patch' || repair.method.kind === 'piece')
       set({ selected: repair.id, also: [], pieceHand: 'move' });
@@ -353,10 +341,6 @@ function sharing(known: Records, news: Records): Records {
 /** Drawn on what it copies, and slid to its place afterwards. */
 function isLaidAside({ method }: Repair): boolean {
   return method.kind === 'piece' || (method.kind === 'patch' && method.from === 'good');
-}
-
-function topLayer(records: PictureRecords): string | null {
-  return [...records.layers].sort((a, b) => b.position - a.position)[0]?.id ?? null;
 }
 
 /** Where a site is begun: what a donor place is measured from. */

@@ -27,6 +27,7 @@ const tell = (kind: RepairTell['kind'], more: Partial<RepairTell> = {}): RepairT
   limit: 1,
   box: { x: 85, y: 85, width: 30, height: 30 },
   repair: crypto.randomUUID(),
+  stands: false,
   ...more,
 });
 const clone = (): Method => ({ kind: 'clone', donor: shiftDonor(60, 0), other: null });
@@ -80,6 +81,65 @@ test('a fill is searched anew with another seed; a piece has its tone matched fi
   expect((await better(repair(piece), tell('tone')))!.method).toMatchObject({ matchTone: true });
   const matched = await better(repair({ ...piece, matchTone: true }), tell('tone'));
   expect(matched!.softness).toBeCloseTo(0.45);
+});
+
+test('one bad spot of a sweep is filled once more by itself, a little wider at the rim, off what it repeats', async () => {
+  const square = (x: number): [number, number][] => [
+    [x, 40],
+    [x + 8, 40],
+    [x + 8, 48],
+    [x, 48],
+  ];
+  const sweep = repair(plainFill(crypto.randomUUID(), 3), {
+    site: {
+      kind: 'parts',
+      parts: [20, 120].map((x) => ({ shape: { kind: 'outline', points: square(x) }, width: 1 })),
+    },
+    position: 4,
+  });
+  const box = { x: 120, y: 40, width: 8, height: 8 };
+  const mend = mendFor('p', sweep, tell('tone', { box }))!;
+  expect(mend).toMatchObject({ label: 'Fill this spot', local: true });
+  const spot = (await mend.better())!;
+  expect(spot.id).not.toBe(sweep.id);
+  expect(spot.position).toBeGreaterThan(sweep.position);
+  if (spot.site.kind !== 'parts') throw new Error('a spot has parts');
+  expect(spot.site.parts).toHaveLength(1);
+  const shape = spot.site.parts[0]!.shape;
+  if (shape.kind !== 'outline') throw new Error('a spot has outlines');
+  // Each corner lies 2 px further from the middle, along the diagonal.
+  expect(shape.points[0]![0]).toBeCloseTo(120 - Math.SQRT2);
+  expect(shape.points[2]![1]).toBeCloseTo(48 + Math.SQRT2);
+
+  const twin = { x: 60, y: 40, width: 9, height: 9 };
+  const apart = (await mendFor('p', sweep, tell('repeat', { box, twin }))!.better())!;
+  expect(apart.method).toMatchObject({
+    seed: 4,
+    areas: [{ allow: false, shape: { kind: 'rectangle', ...twin } }],
+  });
+  if (apart.site.kind === 'parts')
+    expect(apart.site.parts[0]!.shape).toMatchObject({ points: square(120) });
+});
+
+test('damage left in a large fill is filled over by itself', async () => {
+  const fill = repair(plainFill(crypto.randomUUID()), { width: 400 });
+  const box = { x: 90, y: 95, width: 4, height: 6 };
+  const spot = (await better(fill, tell('leftover', { box })))!;
+  if (spot.site.kind !== 'parts') throw new Error('a spot has parts');
+  const shape = spot.site.parts[0]!.shape;
+  if (shape.kind !== 'outline') throw new Error('a spot has outlines');
+  const xs = shape.points.map(([x]) => x);
+  const ys = shape.points.map(([, y]) => y);
+  expect(Math.min(...xs)).toBeLessThan(box.x - 1);
+  expect(Math.max(...xs)).toBeGreaterThan(box.x + box.width);
+  expect(Math.max(...xs) - Math.min(...xs)).toBeLessThan(box.width + 12);
+  expect(Math.max(...ys)).toBeGreaterThan(box.y + box.height);
+});
+
+test('a broken line leans the next search on structure, a soft place on texture', async () => {
+  const fill = repair(plainFill(crypto.randomUUID()));
+  expect((await better(fill, tell('broken-line')))!.method).toMatchObject({ lean: 'structure' });
+  expect((await better(fill, tell('softness')))!.method).toMatchObject({ lean: 'texture' });
 });
 
 test('where only the hand helps nothing is offered', () => {

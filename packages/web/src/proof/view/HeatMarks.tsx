@@ -1,6 +1,7 @@
 import styled from 'styled-components';
 import { useProof } from '../../api/proof.js';
 import { useBenchState } from '../../bench/model/context.js';
+import { farBeyond } from '../../bench/model/told.js';
 import { boxOnScreen } from '../../bench/table/TellMarks.js';
 import { look } from '../../look/theme.js';
 import { useProofState } from '../model.js';
@@ -18,12 +19,12 @@ export function HeatMarks() {
   return (
     <Layer aria-label="Heat of the tells">
       {data.proof.tells
-        .filter((t) => !t.faint)
+        .filter((t) => !t.faint && !t.stands)
         .map((tell, k) => (
           <rect
             key={k}
             {...boxOnScreen(viewport, table, tell.box)}
-            fillOpacity={Math.min(0.7, 0.2 + 0.4 * Math.abs(Math.log(tell.value / tell.limit)))}
+            fillOpacity={Math.min(0.7, 0.2 + 0.4 * farBeyond(tell))}
           />
         ))}
     </Layer>

@@ -35,6 +35,9 @@ export interface FlatTraits {
 /** How far a pixel may be from its neighbour and from the region's start, levels of the furthest channel. */
 const NEXT = 7;
 const WHOLE = 15;
+/** Half the side of the square that has to be even where a region begins, px, and by how much it may vary, levels. */
+const SEED = 2;
+const SPREAD = 12;
 const SMALLEST = 0.0004;
 
 /** Regions of near-even colour that grow from a picture's border. */
@@ -43,7 +46,7 @@ export function flatsFromBorder(layer: Layer): Flat[] {
   const seen = new Uint8Array(width * height);
   const flats: Flat[] = [];
   const start = (p: number): void => {
-    if (seen[p]) return;
+    if (seen[p] || !isEven(layer.grey, p)) return;
     const flat = flatFrom(layer, p, seen);
     if (flat) flats.push(flat);
   };
@@ -91,6 +94,18 @@ export function flatFrom({ grey, colours }: Layer, seed: number, seen: Uint8Arra
   };
 }
 
+/** Whether tone hardly changes around a pixel: a region begun on a slope would take only some of the ground beside it. */
+function isEven({ values, width, height }: Layer['grey'], p: number): boolean {
+  const [x, y] = [p % width, (p / width) | 0];
+  let [least, most] = [255, 0];
+  for (let j = Math.max(0, y - SEED); j <= Math.min(height - 1, y + SEED); j++)
+    for (let i = Math.max(0, x - SEED); i <= Math.min(width - 1, x + SEED); i++) {
+      least = Math.min(least, values[j * width + i]!);
+      most = Math.max(most, values[j * width + i]!);
+    }
+  return most - least <= SPREAD;
+}
+
 function middleAround(plane: Float32Array, p: number, width: number, height: number): number {
   const [x, y] = [p % width, (p / width) | 0];
   const near: number[] = [];
@@ -104,6 +119,8 @@ function middleAround(plane: Float32Array, p: number, width: number, height: num
 /** Places beyond an edge that are read: the fringe, and what lies behind it; px. */
 const FRINGE = [1, 2, 3] as const;
 const BEHIND = [6, 8] as const;
+/** Places at which a tone that goes on beyond a line is met again; a torn edge with its shadow is narrower. */
+const RESUMED = [16, 24] as const;
 
 function traitsOf(
   pixels: Int32Array,
@@ -142,7 +159,7 @@ function traitsOf(
       const fringe = Math.max(...FRINGE.map(at));
       const behind = (at(BEHIND[0]) + at(BEHIND[1])) / 2;
       if (fringe > 200 && fringe > behind + 20 && fringe > middle + 20) fringed++;
-      if ([9, 12, 16].some((d) => Math.abs(at(d) - middle) < 10)) resumed++;
+      if (RESUMED.every((d) => Math.abs(at(d) - middle) < 10)) resumed++;
       const step = Math.abs(at(2) - middle);
       if (step > 18) cut++;
       steps.push(step);

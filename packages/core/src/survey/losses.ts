@@ -14,6 +14,14 @@ const USUAL = 5;
 /** Holes are so near the colour of the losses at the border, levels of the furthest channel. */
 const SAME = 4;
 const FRINGE = 3;
+/** Widths of the shadow of a torn sheet and of its fibre, shares of the picture's shorter side. */
+const SHADOW = 0.009;
+const STRIP = 0.02;
+/** Levels the shadow is darker by, and the share of an edge along which it falls. */
+const SHADE = 18;
+const SHADED = 0.5;
+/** How near the colour of what is bare the fibre is, levels of the furthest channel. */
+const FIBRE = 24;
 /** Least breadth, share of the picture's shorter side. */
 const NARROW = 0.05;
 
@@ -68,24 +76,96 @@ function holesLike(
   return holes;
 }
 
-/** A region with the bright fringe along its edge. */
-function withFringe({ pixels, traits }: Flat, { grey }: Layer): Int32Array {
-  const { width, height, values } = grey;
+/** A region with the bright fringe along its edge, and with what a torn sheet shows that lies above what is bare. */
+function withFringe({ pixels, traits, colour }: Flat, layer: Layer): Int32Array {
+  const { grey } = layer;
   const found = new Set(pixels);
-  let edge = [...pixels];
-  for (let round = 0; round < FRINGE; round++) {
+  const bright = Math.max(195, traits.grey + 20);
+  // The first px is the edge itself, half covered.
+  let edge = grownBy(found, [...pixels], FRINGE, grey, (p, round) =>
+    round === 0 ? true : grey.values[p]! >= bright,
+  );
+  const lid = (p: number): boolean =>
+    (layer.colours.length ? layer.colours : [grey]).every(
+      ({ values }, c) => Math.abs(values[p]! - colour[c]!) <= FIBRE,
+    );
+  const sheet = tornSheet(pixels, grey, traits.grey);
+  if (sheet) {
+    edge = grownBy(found, edge, Math.round(SHADOW * sheet), grey, () => true);
+    edge = grownBy(found, edge, Math.round(STRIP * sheet), grey, lid);
+    // Half covered again.
+    grownBy(found, edge, 1, grey, () => true);
+  }
+  return Int32Array.from(found).sort();
+}
+
+/**
+ * Where the shadow of a sheet falls on what lies bare below it: darker close to the edge than further out, where the white
+ * fibre of its torn edge is.
+ * @returns the shorter side of the picture, to measure by; 0 where there is no shadow
+ */
+function tornSheet(
+  pixels: Int32Array,
+  { width, height, values }: Layer['grey'],
+  middle: number,
+): number {
+  const shorter = Math.min(width, height);
+  const inside = new Uint8Array(width * height);
+  for (const p of pixels) inside[p] = 1;
+  let [edge, shaded] = [0, 0];
+  for (const p of pixels) {
+    const [x, y] = [p % width, (p / width) | 0];
+    for (const [dx, dy] of SIDES) {
+      const at = (d: number): number => {
+        const [qx, qy] = [x + d * dx, y + d * dy];
+        return qx < 0 || qy < 0 || qx >= width || qy >= height ? -1 : qy * width + qx;
+      };
+      const next = at(1);
+      if (next < 0 || inside[next]) continue;
+      edge++;
+      const along = Array.from({ length: Math.round((SHADOW + STRIP) * shorter) }, (_, d) =>
+        at(d + 1),
+      )
+        .filter((q) => q >= 0)
+        .map((q) => values[q]!);
+      const near = along.slice(0, Math.round(SHADOW * shorter));
+      const darkest = Math.min(...near);
+      const rest = along.slice(near.indexOf(darkest) + 1);
+      if (darkest < middle - SHADE && Math.max(...rest) > darkest + SHADE) shaded++;
+    }
+  }
+  return edge && shaded > SHADED * edge ? shorter : 0;
+}
+
+/** Grows a set of pixels ring by ring where something holds. @returns the last ring */
+function grownBy(
+  found: Set<number>,
+  from: readonly number[],
+  rounds: number,
+  { width, height }: Layer['grey'],
+  holds: (p: number, round: number) => boolean,
+): number[] {
+  let edge = [...from];
+  const all = [...from];
+  for (let round = 0; round < rounds && edge.length; round++) {
     const next: number[] = [];
     for (const p of edge) {
       const x = p % width;
       for (const q of [x > 0 ? p - 1 : -1, x < width - 1 ? p + 1 : -1, p - width, p + width]) {
-        if (q < 0 || q >= width * height || found.has(q)) continue;
-        // The first px is the edge itself, half covered.
-        if (round > 0 && values[q]! < Math.max(195, traits.grey + 20)) continue;
+        if (q < 0 || q >= width * height || found.has(q) || !holds(q, round)) continue;
         found.add(q);
         next.push(q);
+        all.push(q);
       }
     }
     edge = next;
   }
-  return Int32Array.from(found).sort();
+  return all;
 }
+
+const SIDES = [
+  [1, 0],
+  [-1, 0],
+  [0, 1],
+  [0, -1],
+] as const;

@@ -31,20 +31,20 @@ const seconds = (ms: number): string => `${(ms / 1000).toFixed(1)} s`;
 
 async function onThreads(picture: Raster): Promise<Studied[]> {
   const studies = studiesFor(picture, FINDING_KINDS);
-  const done: Studied[] = [];
+  const done: Studied[][] = [];
   let next = 0;
   await Promise.all(
     Array.from({ length: THREADS }, async () => {
       const worker = new Worker(join(import.meta.dirname, '../dist/cli/study.js'));
       for (let k = next++; k < studies.length; k = next++)
-        done[k] = await new Promise<Studied>((resolve, reject) => {
+        done[k] = await new Promise<Studied[]>((resolve, reject) => {
           worker.once('message', resolve).once('error', reject);
           worker.postMessage({ picture, work: studies[k] satisfies Study | undefined });
         });
       await worker.terminate();
     }),
   );
-  return done;
+  return done.flat();
 }
 
 /** The picture in shared memory at another size, by nearest samples with their grain kept. */

@@ -17,7 +17,7 @@ export async function surveyed(
   const studied =
     script && threads > 1 && studies.length > 1
       ? await onThreads(shared(picture), studies, Math.min(threads, studies.length), script)
-      : studies.map((work) => study(picture, work));
+      : studies.flatMap((work) => study(picture, work));
   return findingsFrom(picture, studied, options);
 }
 
@@ -34,7 +34,7 @@ async function onThreads(
   threads: number,
   script: URL,
 ): Promise<Studied[]> {
-  const done: Studied[] = [];
+  const done: Studied[][] = [];
   let next = 0;
   const workers = Array.from({ length: threads }, () => new Worker(script));
   try {
@@ -42,7 +42,7 @@ async function onThreads(
       workers.map(async (worker) => {
         // Results are kept by the number of their study, so that their order is always the same.
         for (let k = next++; k < studies.length; k = next++)
-          done[k] = await new Promise<Studied>((resolve, reject) => {
+          done[k] = await new Promise<Studied[]>((resolve, reject) => {
             worker.once('message', resolve).once('error', reject);
             worker.postMessage({ picture, work: studies[k] });
           });
@@ -51,5 +51,5 @@ async function onThreads(
   } finally {
     await Promise.all(workers.map((worker) => worker.terminate()));
   }
-  return done;
+  return done.flat();
 }

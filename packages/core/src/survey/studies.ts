@@ -18,10 +18,11 @@ export interface Region {
   readonly polarity: 1 | -1;
 }
 
-/** One piece of the work of a survey, so that several run side by side. */
-export type Study =
-  | { readonly of: 'strands' | 'specks'; readonly level: number }
-  | { readonly of: 'losses' | 'tones'; readonly level: number };
+/** One piece of the work of a survey, so that several run side by side: what is looked for at a level of the picture. */
+export interface Study {
+  readonly level: number;
+  readonly of: readonly Studied['of'][];
+}
 
 /** What a study found; plain data. */
 export type Studied =
@@ -50,7 +51,7 @@ export function strandLevel(frame: Frame): number {
   return levelFor(frame, MOST.strands);
 }
 
-const NEEDS: Record<Study['of'], readonly FindingKind[]> = {
+const NEEDS: Record<Studied['of'], readonly FindingKind[]> = {
   strands: ['lines', 'creases', 'ink', 'wires', 'mesh'],
   specks: ['specks'],
   losses: ['losses', 'specks', 'lines', 'creases', 'ink', 'wires', 'stains'],
@@ -60,25 +61,33 @@ const NEEDS: Record<Study['of'], readonly FindingKind[]> = {
 /** What has to be studied to find some kinds, the longest first. */
 export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[] {
   const base = strandLevel(frame);
-  const studies: Study[] = [
-    ...Array.from({ length: LEVELS.specks }, (_, level): Study => ({ of: 'specks', level })),
-    ...Array.from({ length: LEVELS.strands }, (_, k): Study => ({
-      of: 'strands',
+  const wanted: { of: Studied['of']; level: number }[] = [
+    ...Array.from({ length: LEVELS.specks }, (_, level) => ({ of: 'specks' as const, level })),
+    ...Array.from({ length: LEVELS.strands }, (_, k) => ({
+      of: 'strands' as const,
       level: base + k,
     })),
     { of: 'losses', level: levelFor(frame, MOST.losses) },
     { of: 'tones', level: levelFor(frame, MOST.tones) },
   ];
-  const cost = ({ of, level }: Study): number => (of === 'strands' ? 3 : 1) / 4 ** level;
-  return studies
-    .filter(({ of }) => NEEDS[of].some((kind) => kinds.includes(kind)))
-    .filter(({ level }) => Math.min(frame.width, frame.height) >> level >= 24 || level === 0)
-    .sort((a, b) => cost(b) - cost(a));
+  const levels = new Map<number, Studied['of'][]>();
+  for (const { of, level } of wanted) {
+    if (!NEEDS[of].some((kind) => kinds.includes(kind))) continue;
+    if (level > 0 && Math.min(frame.width, frame.height) >> level < 24) continue;
+    levels.set(level, [...(levels.get(level) ?? []), of]);
+  }
+  const cost = ({ of, level }: Study): number =>
+    of.reduce((sum, o) => sum + (o === 'strands' ? 3 : 1), 0) / 4 ** level;
+  return [...levels].map(([level, of]): Study => ({ level, of })).sort((a, b) => cost(b) - cost(a));
 }
 
 /** Does one study. */
-export function study(picture: Raster, { of, level }: Study): Studied {
+export function study(picture: Raster, { of, level }: Study): Studied[] {
   const layer: Layer = layerAt(picture, level);
+  return of.map((one) => studied(picture, layer, level, one));
+}
+
+function studied(picture: Raster, layer: Layer, level: number, of: Studied['of']): Studied {
   switch (of) {
     case 'strands':
       return { of, strands: strandsAt(layer.grey, level - strandLevel(picture)) };

@@ -49,7 +49,7 @@ interface Found {
 /** Surveys a picture on the calling thread. @throws Cancelled */
 export function survey(picture: Raster, options: SurveyOptions = {}, task?: Task): Finding[] {
   const studies = studiesFor(picture, options.kinds ?? FINDING_KINDS);
-  const studied = studies.map((s, k) => {
+  const studied = studies.flatMap((s, k) => {
     checkpoint(task, k / (studies.length + 1));
     return study(picture, s);
   });

@@ -213,7 +213,7 @@ export interface Answers {
   line: LineRun | null;
   pulls: PullLeft[];
   added: FindingRecord | null;
-  study: Studied;
+  study: Studied[];
   findings: FindingRecord[];
   export: { readonly bytes: number };
   part: Raster;

@@ -77,7 +77,11 @@ export class SurveyDesk {
       }),
     );
     if (run.cancelled) return;
-    const found = await this.pool.run({ kind: 'findings', original: raster, studied });
+    const found = await this.pool.run({
+      kind: 'findings',
+      original: raster,
+      studied: studied.flat(),
+    });
     if (!run.cancelled) this.findings.replace(pictureId, found);
   }
 }

@@ -152,3 +152,68 @@ test('the treatment report can be had from the export window', async ({ page }) 
   for await (const part of stream) parts.push(part as Buffer);
   expect(Buffer.concat(parts).subarray(0, 5).toString()).toBe('%PDF-');
 });
+
+test('the damaged print comes to an empty proof and a report, going by the labels', async ({
+  page,
+}, info) => {
+  let actions = 0;
+  const act = async (doing: Promise<unknown>): Promise<void> => {
+    actions++;
+    await doing;
+  };
+  const bench = new BenchPage(page, { width: 3000, height: 2100 });
+  const proof = page.getByLabel('Proof', { exact: true });
+  await page.goto(server.url);
+  await act(page.getByRole('link', { name: 'Open Regatta print.jpg' }).click());
+  await bench.settled();
+  await act(bench.press('Survey'));
+  await page.getByRole('button', { name: 'Survey again' }).waitFor({ timeout: 120_000 });
+  const mendAll = page.getByRole('button', { name: /^Mend all (?!as)/ });
+  while (await mendAll.count()) {
+    const name = (await mendAll.first().getAttribute('aria-label')) ?? '';
+    await act(mendAll.first().click());
+    await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
+    await bench.settled();
+  }
+  await act(page.getByRole('link', { name: 'Proof', exact: true }).click());
+  await act(bench.press('Prove repairs'));
+  const told = async (): Promise<number> => {
+    await expect(proof.getByRole('button', { name: 'Prove again' })).toBeEnabled({
+      timeout: 120_000,
+    });
+    await expect(proof.getByRole('status')).toHaveCount(0);
+    return Number(/(\d+) tell/.exec(await proof.innerText())![1]);
+  };
+  const first = await told();
+  expect(first).toBeGreaterThan(0);
+  // Mended as advised for as long as that helps.
+  let left = first;
+  for (let round = 0; round < 3 && left > 1; round++) {
+    await act(proof.getByRole('button', { name: 'Mend all as advised' }).click());
+    await expect(page.getByRole('button', { name: /^Undo: Mend/ })).toBeVisible();
+    left = await told();
+  }
+  expect(left).toBeLessThan(0.5 * first);
+  // What is left was looked at, and is let stand.
+  for (; left > 0; left--) {
+    await act(
+      proof
+        .getByRole('button', { name: /^Let stand/ })
+        .first()
+        .click(),
+    );
+    await expect(proof.getByText(new RegExp(`^${left - 1} tells?$`))).toBeVisible();
+  }
+  await expect(proof.getByText(/gives these repairs away/)).toBeVisible();
+  info.annotations.push({ type: 'actions', description: String(actions) });
+
+  await page.reload();
+  await expect(proof.getByText(/gives these repairs away/)).toBeVisible();
+  await bench.press('Export');
+  const link = page.getByRole('link', { name: 'Treatment report (JSON)' });
+  const report = (await (
+    await page.request.get(new URL((await link.getAttribute('href'))!, server.url).href)
+  ).json()) as { proof: { open: number; standing: number }; layers: unknown[] };
+  expect(report.proof.open).toBe(0);
+  expect(report.layers.length).toBeGreaterThan(2);
+});

@@ -43,6 +43,7 @@ const report: Report = {
   tones: [{ name: 'Levels', strength: 1 }],
   framed: false,
   policy: 'documentary',
+  proof: null,
   delivered: [],
   statement: 'This picture was altered.',
 };

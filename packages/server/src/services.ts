@@ -88,6 +88,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     pool,
     log,
   );
+  const proofDesk = new ProofDesk(proofs, settings, findings, records, renderer, pool);
   await exports.prepare();
   return {
     version: '0.1.0',
@@ -102,7 +103,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     settings,
     recipes: new RecipeStore(db),
     proofs,
-    proofDesk: new ProofDesk(proofs, settings, findings, records, renderer, pool),
+    proofDesk,
     surveys: new SurveyDesk(findings, records, originals, pool, log),
     intake,
     makings: new MakingDesk(
@@ -119,7 +120,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     exports,
     reports: new Reports(
       incoming,
-      { jobs, records, findings, deliveries },
+      { jobs, records, findings, deliveries, proofDesk },
       renderer,
       originals,
       pool,

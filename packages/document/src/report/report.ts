@@ -66,6 +66,8 @@ export const ReportSchema = z.object({
   framed: z.boolean(),
   /** Whether only damage may go, or distractions as well. */
   policy: SurveySettingsSchema.shape.policy.removeDefault(),
+  /** Tells of the repairs when they were proved last: those that are open, and those looked at and let stand; null unproved. */
+  proof: z.object({ open: z.int(), standing: z.int() }).nullable(),
   /** Files that were made of the picture, the newest last. */
   delivered: z.array(DeliverySchema),
   statement: z.string(),
@@ -79,7 +81,7 @@ const CLEANED = 16;
 /**
  * The record of a picture's treatment, from its records and what they changed.
  * @param owners the repair each patch belongs to
- * @param more what was allowed, and the files made so far
+ * @param more what was allowed, what the proof told last, and the files made so far
  */
 export function reportOf(
   job: Pick<Job, 'title' | 'client'>,
@@ -88,8 +90,9 @@ export function reportOf(
   patches: readonly Patch[],
   owners: readonly string[],
   made: Date,
-  { policy, delivered }: Pick<Report, 'policy' | 'delivered'> = {
+  { policy, proof, delivered }: Pick<Report, 'policy' | 'proof' | 'delivered'> = {
     policy: 'documentary',
+    proof: null,
     delivered: [],
   },
 ): Report {
@@ -144,6 +147,7 @@ export function reportOf(
     tones,
     framed: records.frames.length > 0,
     policy,
+    proof,
     delivered,
     statement: statementOf(manners, tones.length > 0),
   };

@@ -1,5 +1,12 @@
 import type { Report } from '@tersum/document';
-import { POLICY_WORDS, REPORT_NOTES, percent, sizeLine, toneLine } from './report-words.js';
+import {
+  POLICY_WORDS,
+  REPORT_NOTES,
+  percent,
+  proofLine,
+  sizeLine,
+  toneLine,
+} from './report-words.js';
 import type { ReportPictures } from './report-pdf.js';
 
 /** Text as it may stand in a page. */
@@ -65,7 +72,7 @@ export function reportHtml(report: Report, pictures: ReportPictures): string {
 <p class="label">Treatment report</p><h1>${escaped(job.title)}</h1><p class="soft">${escaped(facts.join(' · '))}</p>
 <div class="pair"><figure>${image(pictures.before, 'As received')}<figcaption>As received</figcaption></figure><figure>${image(pictures.after, 'As delivered')}<figcaption>As delivered</figcaption></figure></div>
 <h2>What was done</h2><table><tbody>${rows.join('')}</tbody></table>
-<p>${escaped(toneLine(report))}</p><p>${escaped(POLICY_WORDS[report.policy])}</p><p><strong>${escaped(statement)}</strong></p>
+<p>${escaped(toneLine(report))}</p><p>${escaped(proofLine(report))}</p><p>${escaped(POLICY_WORDS[report.policy])}</p><p><strong>${escaped(statement)}</strong></p>
 <h2>Where it was done</h2><figure>${image(pictures.key, 'Key picture')}${marks.join('')}</figure>
 ${tables.join('\n')}
 ${report.delivered.length ? `<h2>Files made</h2><table><thead><tr><th>File</th><th>Day</th><th>Bytes</th><th>SHA-256</th></tr></thead><tbody>${files.join('')}</tbody></table>` : ''}

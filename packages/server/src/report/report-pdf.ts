@@ -1,7 +1,14 @@
 import type { Report } from '@tersum/document';
 import { PDFDocument } from 'pdf-lib';
 import { fontsFor, MARGIN, Sheet, WIDTH } from './page.js';
-import { percent, POLICY_WORDS, REPORT_NOTES, sizeLine, toneLine } from './report-words.js';
+import {
+  percent,
+  POLICY_WORDS,
+  REPORT_NOTES,
+  proofLine,
+  sizeLine,
+  toneLine,
+} from './report-words.js';
 
 /** JPEG files of a picture's states. */
 export interface ReportPictures {
@@ -91,6 +98,7 @@ function summary(sheet: Sheet, report: Report): void {
   }
   sheet.y += 4;
   sheet.text(toneLine(report));
+  sheet.text(proofLine(report));
   sheet.text(POLICY_WORDS[report.policy]);
   sheet.y += 10;
   sheet.text(statement, { font: 'bold' });

@@ -29,6 +29,19 @@ export function toneLine({ tones, framed }: Report): string {
   }`;
 }
 
+/** What the proof told, in a sentence. */
+export function proofLine({ proof }: Report): string {
+  if (!proof) return 'The repairs were not proved.';
+  const { open, standing } = proof;
+  const stand =
+    standing === 0
+      ? ''
+      : ` ${standing} ${standing === 1 ? 'was' : 'were'} looked at and let stand.`;
+  if (!open)
+    return `Proved: ${standing ? 'nothing else' : 'nothing'} gives the repairs away.${stand}`;
+  return `Proved: ${open} ${open === 1 ? 'measure is' : 'measures are'} beyond the limits.${stand}`;
+}
+
 /** What was allowed to be mended. */
 export const POLICY_WORDS: Record<Report['policy'], string> = {
   documentary:

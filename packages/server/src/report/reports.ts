@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Report } from '@tersum/document';
 import { NO_RECORDS, reportOf } from '@tersum/document';
 import type { WorkPool } from '../pool/pool.js';
+import type { ProofDesk } from '../proof/proof-desk.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
 import type { DeliveryStore } from '../store/deliveries.js';
@@ -24,6 +25,7 @@ export interface ReportStores {
   readonly records: RecordStore;
   readonly findings: FindingStore;
   readonly deliveries: DeliveryStore;
+  readonly proofDesk: ProofDesk;
 }
 
 /** Treatment reports and contact sheets, made when they are asked for. */
@@ -43,10 +45,20 @@ export class Reports {
     const records = this.stores.records.records(pictureId);
     const more = {
       policy: this.stores.findings.survey(pictureId).settings.policy,
+      proof: this.proofOf(pictureId),
       delivered: this.stores.deliveries.list(pictureId),
     };
     const job = this.stores.jobs.get(jobId);
     return reportOf(job, picture, records, patches, owners, new Date(), more);
+  }
+
+  /** How many tells there are, and how many of them were let stand; those of grain alone are left out. */
+  private proofOf(pictureId: string): Report['proof'] {
+    const { proof } = this.stores.proofDesk.kept(pictureId);
+    if (!proof) return null;
+    const tells = proof.tells.filter(({ faint }) => !faint);
+    const standing = tells.filter(({ stands }) => stands).length;
+    return { open: tells.length - standing, standing };
   }
 
   async reportPdf(pictureId: string): Promise<Uint8Array> {

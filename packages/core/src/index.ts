@@ -62,6 +62,7 @@ export * from './shape/mask-box.js';
 export * from './shape/parts.js';
 export * from './shape/path.js';
 export * from './shape/site.js';
+export * from './shape/within.js';
 export * from './shape/soften.js';
 export * from './shape/turn.js';
 export * from './solve/multigrid.js';

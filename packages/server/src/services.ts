@@ -69,7 +69,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const files = new ContentStore(join(data, 'originals'));
   const findings = new FindingStore(db);
   const work = new WorkStore(db, findings);
-  const jobs = new JobStore(db, work);
+  const jobs = new JobStore(db, work, findings);
   const records = new RecordStore(db);
   const originals = new Originals(files, pool);
   const proofs = new ProofStore(db);

@@ -1,3 +1,4 @@
+import type { SurveySettings } from '../schema/finding.js';
 import { SurveySettingsSchema } from '../schema/finding.js';
 import type { FindingFacts } from './open-findings.js';
 import { isOpen, leastScore, useOf } from './open-findings.js';
@@ -6,6 +7,7 @@ const settings = SurveySettingsSchema.parse({});
 const fact = (more: Partial<FindingFacts> = {}): FindingFacts => ({
   kind: 'specks',
   score: 0.8,
+  box: { x: 10, y: 10, width: 4, height: 4 },
   size: 4,
   contrast: 20,
   dismissed: false,
@@ -43,4 +45,49 @@ test('what does not show at the use can be left out: under 0.087 mm at 300 mm (I
   expect(open({ size: 4, contrast: 1 }, shown)).toBe(false);
   expect(open({ size: 1 }, { ...shown, enlargement: 2 })).toBe(true);
   expect(useOf(settings, null).ppi).toBe(300);
+});
+
+describe('areas', () => {
+  const asked = (more: Partial<SurveySettings>): SurveySettings =>
+    SurveySettingsSchema.parse({ policy: 'picture', ...more });
+  const square = (x: number, y: number, side: number): [number, number][] => [
+    [x, y],
+    [x + side, y],
+    [x + side, y + side],
+    [x, y + side],
+  ];
+  const at = (x: number, y: number, kind: FindingFacts['kind'] = 'specks'): FindingFacts =>
+    fact({ kind, box: { x: x - 2, y: y - 2, width: 4, height: 4 } });
+  const isAsked = (f: FindingFacts, s: SurveySettings): boolean => isOpen(f, s, new Set(), 300);
+
+  test('a kind is limited to areas, each of them counts; other kinds are not', () => {
+    const limited = asked({
+      areas: [
+        { kind: 'specks', only: true, outline: square(0, 0, 50) },
+        { kind: 'specks', only: true, outline: square(100, 0, 50) },
+      ],
+    });
+    expect(isAsked(at(20, 20), limited)).toBe(true);
+    expect(isAsked(at(120, 20), limited)).toBe(true);
+    expect(isAsked(at(70, 20), limited)).toBe(false);
+    expect(isAsked(at(70, 20, 'lines'), limited)).toBe(true);
+  });
+
+  test('a kind is kept off an area, also within one it is limited to', () => {
+    const kept = asked({
+      areas: [
+        { kind: 'specks', only: true, outline: square(0, 0, 100) },
+        { kind: 'specks', only: false, outline: square(40, 40, 20) },
+      ],
+    });
+    expect(isAsked(at(20, 20), kept)).toBe(true);
+    expect(isAsked(at(50, 50), kept)).toBe(false);
+  });
+
+  test('nothing within the subject draws the eye away from it', () => {
+    const marked = asked({ subject: square(10, 10, 60) });
+    expect(isAsked(at(30, 30, 'pulls'), marked)).toBe(false);
+    expect(isAsked(at(90, 30, 'pulls'), marked)).toBe(true);
+    expect(isAsked(at(30, 30, 'specks'), marked)).toBe(true);
+  });
 });

@@ -1,10 +1,10 @@
-import { kindsUnder, shows, USUAL_PPI } from '@tersum/core';
-import type { DocketFinding, SurveySettings } from '../schema/finding.js';
+import { isWithin, kindsUnder, shows, USUAL_PPI } from '@tersum/core';
+import type { DocketFinding, SurveyArea, SurveySettings } from '../schema/finding.js';
 
 /** What of a finding decides whether it is on the docket. */
 export type FindingFacts = Pick<
   DocketFinding,
-  'kind' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
+  'kind' | 'box' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
 >;
 
 /** Score a finding needs at a sensitivity 0..1; the survey's limit at 0.5 is a score of 0.5. */
@@ -32,8 +32,22 @@ export function isOpen(
     !isMended(finding, standing) &&
     kindsUnder(settings.policy).includes(finding.kind) &&
     finding.score >= leastScore(settings.sensitivity[finding.kind] ?? 0.5) &&
+    isAskedFor(finding, settings) &&
     (!settings.onlyShown || shows(finding.size, finding.contrast, useOf(settings, ppi)))
   );
+}
+
+/** Whether a finding lies where its kind is asked for: not where it is kept off, nor a pull within the subject. */
+function isAskedFor(
+  { kind, box }: Pick<FindingFacts, 'kind' | 'box'>,
+  { areas, subject }: SurveySettings,
+): boolean {
+  const middle = [box.x + box.width / 2, box.y + box.height / 2] as const;
+  if (kind === 'pulls' && subject && isWithin(subject, middle)) return false;
+  const own = areas.filter((area) => area.kind === kind);
+  const limits = own.filter(({ only }) => only);
+  const holds = ({ outline }: SurveyArea): boolean => isWithin(outline, middle);
+  return (!limits.length || limits.some(holds)) && !own.some((area) => !area.only && holds(area));
 }
 
 /** How a picture will be looked at, as settings say. */

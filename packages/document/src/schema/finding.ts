@@ -1,6 +1,7 @@
 import type { FindingKind } from '@tersum/core';
 import { FINDING_KINDS } from '@tersum/core';
 import { z } from 'zod';
+import { PolicySchema } from './job.js';
 
 const finite = z.number().finite();
 const point = z.tuple([finite, finite]);
@@ -67,11 +68,21 @@ export const DocketFindingSchema = FindingSchema.extend({
 });
 export type DocketFinding = z.infer<typeof DocketFindingSchema>;
 
+const outline = z.array(point).min(3).max(2000);
+
+/** Where alone a kind is looked for, or where it is left alone. */
+export const SurveyAreaSchema = z.object({ kind: FindingKindSchema, only: z.boolean(), outline });
+export type SurveyArea = z.infer<typeof SurveyAreaSchema>;
+
 /** How a picture is surveyed: what may be mended, how keenly each kind is looked for, and how it will be seen. */
 export const SurveySettingsSchema = z.object({
-  policy: z.enum(['documentary', 'picture']).default('documentary'),
+  /** Holds for the whole job. */
+  policy: PolicySchema.default('documentary'),
   /** 0..1 by kind; 0.5 where nothing is said. */
   sensitivity: z.partialRecord(FindingKindSchema, z.number().min(0).max(1)).default({}),
+  areas: z.array(SurveyAreaSchema).max(200).default([]),
+  /** What the picture is of, as a person marked it: nothing in it draws the eye away. */
+  subject: outline.nullable().default(null),
   /** Leave out what does not show at the intended use. */
   onlyShown: z.boolean().default(false),
   /** Size of the use over that of the print, and viewing distance, mm. */

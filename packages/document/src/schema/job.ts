@@ -2,6 +2,9 @@ import { z } from 'zod';
 
 export const JOB_STATES = ['new', 'in work', 'to check', 'delivered'] as const;
 
+/** What may be mended: damage alone, or what distracts as well. */
+export const PolicySchema = z.enum(['documentary', 'picture']);
+
 /** What a person fills in about a job. */
 export const JobDraftSchema = z.object({
   title: z
@@ -14,6 +17,7 @@ export const JobDraftSchema = z.object({
   due: z.iso.date('Write the day as year-month-day.').nullable(),
   notes: z.string().trim().max(4000, 'Keep the notes under 4000 characters.'),
   state: z.enum(JOB_STATES),
+  policy: PolicySchema.default('documentary'),
 });
 export type JobDraft = z.infer<typeof JobDraftSchema>;
 

@@ -19,6 +19,9 @@ export const jobs = sqliteTable('jobs', {
   due: text(),
   notes: text().notNull(),
   state: text().notNull(),
+  policy: text({ enum: ['documentary', 'picture'] })
+    .notNull()
+    .default('documentary'),
   createdAt: text('created_at').notNull(),
   archived: integer({ mode: 'boolean' }).notNull().default(false),
   /** When it was thrown away; such jobs can be taken back. */

@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { UserProblem } from '@tersum/codec';
 import type { Raster, Rect } from '@tersum/core';
-import { frameOf, isBeyond } from '@tersum/core';
+import { frameOf, isBeyond, isWithin } from '@tersum/core';
 import type {
   KeptProofAnswer,
   MeasuredTell,
@@ -147,12 +147,15 @@ export class ProofDesk {
   private answerOf(pictureId: string, { version, tells }: KeptProof): ProofAnswer {
     const limits = this.settings.limits();
     const standing = this.proofs.standing(pictureId);
-    const { policy } = this.findings.survey(pictureId).settings;
+    const { policy, subject } = this.findings.survey(pictureId).settings;
     const kept = this.findings
       .list(pictureId)
       .filter(({ kind, dismissed }) => kind === 'pulls' && dismissed);
     const isKept = ({ kind, box }: MeasuredTell): boolean =>
-      kind === 'pull' && (policy === 'documentary' || kept.some((f) => holds(f.box, box)));
+      kind === 'pull' &&
+      (policy === 'documentary' ||
+        (subject !== null && isWithin(subject, middleOf(box))) ||
+        kept.some((f) => holds(f.box, box)));
     const told = Object.entries(tells).flatMap(([owner, own]) =>
       own.tells
         .filter((tell) => isBeyond(tell.kind, tell.value, limits[tell.kind]) && !isKept(tell))
@@ -173,9 +176,13 @@ function hasGrown({ kind, value }: MeasuredTell, before: number): boolean {
   return falls ? value < before / GROWN : value > before * GROWN;
 }
 
+function middleOf({ x, y, width, height }: Rect): readonly [number, number] {
+  return [x + width / 2, y + height / 2];
+}
+
 /** Whether the middle of a box lies in another. */
-function holds(outer: Rect, { x, y, width, height }: Rect): boolean {
-  const [cx, cy] = [x + width / 2, y + height / 2];
+function holds(outer: Rect, inner: Rect): boolean {
+  const [cx, cy] = middleOf(inner);
   return (
     cx >= outer.x && cy >= outer.y && cx <= outer.x + outer.width && cy <= outer.y + outer.height
   );

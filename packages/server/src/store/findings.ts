@@ -1,8 +1,9 @@
 import type { DocketFinding, FindingRecord, SurveySettings } from '@tersum/document';
 import { SurveySettingsSchema } from '@tersum/document';
 import { and, eq, inArray } from 'drizzle-orm';
+import { UserProblem } from '@tersum/codec';
 import type { Db } from '../db/open.js';
-import { findings, surveys } from '../db/schema.js';
+import { findings, jobs, pictures, surveys } from '../db/schema.js';
 
 /** Rows written or named at once; SQLite takes only so many values in a statement. */
 const BATCH = 400;
@@ -16,6 +17,24 @@ export class FindingStore {
   /** Changes whenever a picture's findings or its survey's settings do. */
   revision(pictureId: string): number {
     return this.revisions.get(pictureId) ?? 0;
+  }
+
+  /** Says that what holds for all pictures of a job was changed. */
+  jobTouched(jobId: string): void {
+    for (const { id } of this.db.select().from(pictures).where(eq(pictures.jobId, jobId)).all())
+      this.touched(id);
+  }
+
+  private jobOf(pictureId: string): { id: string; policy: SurveySettings['policy'] } {
+    const row = this.db
+      .select({ id: jobs.id, policy: jobs.policy })
+      .from(jobs)
+      .innerJoin(pictures, eq(pictures.jobId, jobs.id))
+      .where(eq(pictures.id, pictureId))
+      .get();
+    if (!row)
+      throw new UserProblem(404, 'This picture is not here any more. Go back to the job board.');
+    return row;
   }
 
   private touched(pictureId: string): void {
@@ -34,9 +53,10 @@ export class FindingStore {
 
   survey(pictureId: string): { state: 'none' | 'surveying' | 'ready'; settings: SurveySettings } {
     const row = this.db.select().from(surveys).where(eq(surveys.pictureId, pictureId)).get();
+    const { policy } = this.jobOf(pictureId);
     return {
       state: row?.state ?? 'none',
-      settings: SurveySettingsSchema.parse(row?.settings ?? {}),
+      settings: SurveySettingsSchema.parse({ ...row?.settings, policy }),
     };
   }
 
@@ -45,6 +65,11 @@ export class FindingStore {
     change: { state?: 'none' | 'surveying' | 'ready'; settings?: SurveySettings },
   ): void {
     const next = { ...this.survey(pictureId), ...change };
+    const { id, policy } = this.jobOf(pictureId);
+    if (next.settings.policy !== policy) {
+      this.db.update(jobs).set({ policy: next.settings.policy }).where(eq(jobs.id, id)).run();
+      this.jobTouched(id);
+    }
     this.db
       .insert(surveys)
       .values({ pictureId, ...next })

@@ -4,6 +4,7 @@ import { asc, count, eq, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { jobs, layers, pictures, repairs } from '../db/schema.js';
 import { UserProblem } from '@tersum/codec';
+import type { FindingStore } from './findings.js';
 import type { WorkStore } from './work.js';
 
 /** Jobs and which pictures they hold. */
@@ -11,6 +12,7 @@ export class JobStore {
   constructor(
     private readonly db: Db,
     private readonly work: WorkStore,
+    private readonly findings: FindingStore,
   ) {}
 
   isEmpty(): boolean {
@@ -77,6 +79,7 @@ export class JobStore {
   update(id: string, draft: JobDraft): Job {
     this.get(id);
     this.db.update(jobs).set(draft).where(eq(jobs.id, id)).run();
+    this.findings.jobTouched(id);
     return this.get(id);
   }
 
@@ -100,10 +103,10 @@ export class JobStore {
 
   /** A new job with the same pictures as received and what is written about it; repairs stay with the old one. */
   duplicate(id: string): Job {
-    const { title, client, due, notes, pictures: own } = this.get(id);
+    const { title, client, due, notes, policy, pictures: own } = this.get(id);
     const name = `${title}, again`.slice(0, 120);
     return this.db.transaction(() => {
-      const copy = this.create({ title: name, client, due, notes, state: 'new' });
+      const copy = this.create({ title: name, client, due, notes, policy, state: 'new' });
       for (const { id: _, jobId: __, version: ___, addedAt: ____, ...picture } of own)
         this.addPicture({ ...withoutCover(picture), jobId: copy.id });
       return this.get(copy.id);

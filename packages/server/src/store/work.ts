@@ -138,6 +138,7 @@ export class WorkStore {
     return this.db
       .select({
         kind: part<FindingKind>('$.kind'),
+        box: part<string>('$.box'),
         score: part<number>('$.score'),
         size: part<number>('$.size'),
         contrast: part<number>('$.contrast'),
@@ -147,6 +148,7 @@ export class WorkStore {
       })
       .from(findings)
       .where(eq(findings.pictureId, pictureId))
-      .all();
+      .all()
+      .map(({ box, ...facts }) => ({ ...facts, box: JSON.parse(box) as FindingFacts['box'] }));
   }
 }

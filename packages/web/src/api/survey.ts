@@ -26,6 +26,10 @@ async function tell(id: string, rest: string, body: unknown): Promise<void> {
   await show(id, await request(SurveyAnswerSchema, address(id, rest), { body }));
 }
 
+/** The survey as it stands. */
+export const getSurvey = (id: string): Promise<SurveyAnswer> =>
+  request(SurveyAnswerSchema, key(id));
+
 export const beginSurvey = (id: string): Promise<void> => tell(id, '/survey', {});
 export const cancelSurvey = (id: string): Promise<void> => tell(id, '/survey/cancel', {});
 export const setSurvey = (id: string, settings: SurveySettings): Promise<void> =>

@@ -114,7 +114,8 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       void finishDraft(bench);
       return true;
     case 'Escape':
-      if (s.addingFinding || s.finding) bench.set({ addingFinding: false, finding: null });
+      if (s.addingFinding || s.finding || s.marking)
+        bench.set({ addingFinding: false, finding: null, marking: null, draft: null });
       else if (s.offers) dropOffers(bench);
       else if (s.variants) dropVariants(bench);
       else if (s.fillHand !== 'pick') bench.set({ fillHand: 'pick', draft: null });

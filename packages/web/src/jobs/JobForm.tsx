@@ -3,17 +3,28 @@ import type { Job, JobDraft } from '@tersum/document';
 import { JOB_STATES, JobDraftSchema } from '@tersum/document';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import type { z } from 'zod';
 import { messageOf } from '../api/client.js';
 import { createJob, updateJob } from '../api/jobs.js';
 import { MainPush, Push, Warning } from '../look/parts.js';
 import { Actions, Field, Window } from '../look/Window.js';
 
-const BLANK: JobDraft = { title: '', client: '', due: null, notes: '', state: 'new' };
+const BLANK: JobDraft = {
+  title: '',
+  client: '',
+  due: null,
+  notes: '',
+  state: 'new',
+  policy: 'documentary',
+};
+
+/** What is entered; the policy may be left out. */
+type JobEntries = z.input<typeof JobDraftSchema>;
 
 /** Begins a job, or changes what is written about one. */
 export function JobForm({ job, onClose }: { readonly job: Job | null; onClose(): void }) {
   const [problem, setProblem] = useState<string | null>(null);
-  const { register, handleSubmit, formState } = useForm<JobDraft>({
+  const { register, handleSubmit, formState } = useForm<JobEntries, unknown, JobDraft>({
     resolver: zodResolver(JobDraftSchema),
     defaultValues: job ?? BLANK,
   });
@@ -54,6 +65,13 @@ export function JobForm({ job, onClose }: { readonly job: Job | null; onClose():
             {JOB_STATES.map((state) => (
               <option key={state}>{state}</option>
             ))}
+          </select>
+        </Field>
+        <Field>
+          <span>What may be mended</span>
+          <select {...register('policy')}>
+            <option value="documentary">Damage only: what stood before the camera stays</option>
+            <option value="picture">Distractions too: wires, fences, logos</option>
           </select>
         </Field>
         <Field>

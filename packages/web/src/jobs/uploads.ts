@@ -52,7 +52,14 @@ export function useUploads() {
   const addToNewJob = useCallback(
     async (files: readonly File[]) => {
       const title = files[0]!.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'New job';
-      const job = await createJob({ title, client: '', due: null, notes: '', state: 'new' });
+      const job = await createJob({
+        title,
+        client: '',
+        due: null,
+        notes: '',
+        policy: 'documentary',
+        state: 'new',
+      });
       add(job.id, files);
     },
     [add],

@@ -10,6 +10,7 @@ import { useBench, useBenchState } from '../model/context.js';
 import type { FindingGroup } from '../model/findings.js';
 import { FINDING_NAMES } from '@tersum/document';
 import { mendFindings, trySurvey } from '../model/survey-acts.js';
+import { AreaBar } from './AreaBar.js';
 import { FindingRow } from './FindingRow.js';
 import { useFindingKeys } from './useFindingKeys.js';
 
@@ -40,7 +41,7 @@ export function FindingGroupRows({ group, settings }: FindingGroupRowsProps) {
   };
   return (
     <Group aria-label={many}>
-      <Head>
+      <Head data-open={open.length > 0}>
         <Open
           type="button"
           aria-expanded={isOpen}
@@ -78,6 +79,7 @@ export function FindingGroupRows({ group, settings }: FindingGroupRowsProps) {
               onDone={keep}
             />
           </Keen>
+          <AreaBar kind={kind} settings={settings} />
           {open.slice(0, shown).map((finding, k) => (
             <FindingRow key={finding.id} finding={finding} next={open[k + 1] ?? open[k - 1]} />
           ))}
@@ -123,7 +125,10 @@ const Head = styled.div`
   align-items: center;
   padding: 3px 12px 3px 12px;
   background: ${look.paperDeep};
-  border-left: 3px solid ${look.todo};
+  border-left: 3px solid transparent;
+  &[data-open='true'] {
+    border-left-color: ${look.todo};
+  }
 `;
 
 const Open = styled.button`

@@ -101,6 +101,7 @@ export function createBench(
     findingKind: null,
     finding: null,
     addingFinding: false,
+    marking: null,
     surround: 'light',
   }));
   const set = (patch: Partial<BenchState>): void => {

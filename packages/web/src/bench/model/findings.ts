@@ -15,25 +15,29 @@ export interface FindingGroup {
   readonly swept: number;
 }
 
-/** The docket of findings: what the policy allows, above each kind's limit, kind by kind in the order of work. */
+/**
+ * The docket of findings: what the policy allows, above each kind's limit, kind by kind in the order of work. A kind of which
+ * nothing is above its limit is listed too: looked for more keenly, it may have some.
+ */
 export function groupsOf(survey: SurveyAnswer, records: PictureRecords): FindingGroup[] {
   const { settings } = survey;
   const standing = new Set(records.repairs.map((r) => r.id));
   const { ppi } = records.picture;
-  return FINDING_KINDS.filter((kind) => kindsUnder(settings.policy).includes(kind))
-    .map((kind): FindingGroup => {
-      const all = survey.findings.filter((f) => f.kind === kind);
-      const open = all.filter((f) => isOpen(f, settings, standing, ppi));
-      return {
-        kind,
-        open,
-        mended: all.filter((f) => isMended(f, standing)),
-        dismissed: all.filter((f) => f.dismissed),
-        byHand: open.reduce((sum, f) => sum + f.advice.byHand, 0),
-        swept: open.reduce((sum, f) => sum + f.advice.swept, 0),
-      };
-    })
-    .filter((g) => g.open.length + g.mended.length + g.dismissed.length > 0);
+  return FINDING_KINDS.filter(
+    (kind) =>
+      kindsUnder(settings.policy).includes(kind) && survey.findings.some((f) => f.kind === kind),
+  ).map((kind): FindingGroup => {
+    const all = survey.findings.filter((f) => f.kind === kind);
+    const open = all.filter((f) => isOpen(f, settings, standing, ppi));
+    return {
+      kind,
+      open,
+      mended: all.filter((f) => isMended(f, standing)),
+      dismissed: all.filter((f) => f.dismissed),
+      byHand: open.reduce((sum, f) => sum + f.advice.byHand, 0),
+      swept: open.reduce((sum, f) => sum + f.advice.swept, 0),
+    };
+  });
 }
 
 /** A length in px, and in mm where the picture tells its scale: "12 px, 0.5 mm". */

@@ -95,6 +95,9 @@ export interface Draft {
   readonly measuring: number;
 }
 
+/** What an outline on the table is to mean to the survey: where alone a kind is looked for or is left alone, or the subject. */
+export type Marking = { readonly kind: FindingKind; readonly only: boolean } | 'subject';
+
 export interface BenchState {
   readonly pictureId: string;
   readonly records: PictureRecords | null;
@@ -150,5 +153,7 @@ export interface BenchState {
   readonly finding: string | null;
   /** The next click adds a finding. */
   readonly addingFinding: boolean;
+  /** What the next outline marks for the survey. */
+  readonly marking: Marking | null;
   readonly surround: Surround;
 }

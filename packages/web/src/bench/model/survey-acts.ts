@@ -4,6 +4,7 @@ import { messageOf } from '../../api/client.js';
 import * as api from '../../api/survey.js';
 import { workClock } from '../../work/useWorkClock.js';
 import type { Bench } from './bench.js';
+import type { Marking } from './state.js';
 
 /** Brings a finding to the middle of the table, large enough to be judged, and selects it. */
 export function showFinding(bench: Bench, finding: DocketFinding): void {
@@ -73,6 +74,26 @@ export function dismissFinding(
   if (next) showFinding(bench, next);
   else bench.set({ finding: null });
   return trySurvey(bench, () => api.dismiss(pictureId, [finding.id], dismissed));
+}
+
+/** Points of an outline that are kept. */
+const MOST_POINTS = 400;
+
+/** Keeps an outline: where alone a kind is looked for or is left alone, or the subject. */
+export function markArea(bench: Bench, marking: Marking, points: readonly Point[]): Promise<void> {
+  const { pictureId } = bench.store.getState();
+  const each = Math.ceil(points.length / MOST_POINTS);
+  const outline = points.filter((_, k) => k % each === 0).map(([x, y]): [number, number] => [x, y]);
+  if (outline.length < 3) return Promise.resolve();
+  return trySurvey(bench, async () => {
+    const { settings } = await api.getSurvey(pictureId);
+    await api.setSurvey(
+      pictureId,
+      marking === 'subject'
+        ? { ...settings, subject: outline }
+        : { ...settings, areas: [...settings.areas, { ...marking, outline }] },
+    );
+  });
 }
 
 /** Adds what lies at a place. */

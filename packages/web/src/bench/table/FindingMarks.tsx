@@ -13,7 +13,7 @@ const MOST = 1500;
 /** Outlines of the kind that is open on the docket, and of the finding that is selected. */
 export function FindingMarks() {
   const { bench } = useBench();
-  const { groups } = useFindings();
+  const { groups, survey } = useFindings();
   const { viewport, table, kind, chosen, hidden } = useBenchState((s) => ({
     viewport: s.viewport,
     table: s.table,
@@ -26,6 +26,8 @@ export function FindingMarks() {
   const all = groups.flatMap((g) => [...g.open, ...g.mended]);
   const shown = (group?.open ?? []).filter((f) => near(f, viewport, table)).slice(0, MOST);
   const selected = all.find((f) => f.id === chosen);
+  const settings = survey?.settings;
+  const areas = settings?.areas.filter((area) => area.kind === kind) ?? [];
   return (
     <Layer aria-label="Marks of findings">
       {shown.map((finding) => (
@@ -37,6 +39,12 @@ export function FindingMarks() {
           onClick={() => showFinding(bench, finding)}
         />
       ))}
+      {areas.map(({ only, outline }, k) => (
+        <Area key={k} data-only={only} d={pathOf({ outlines: [outline] }, viewport, table)} />
+      ))}
+      {kind === 'pulls' && settings?.subject && (
+        <Area data-only d={pathOf({ outlines: [settings.subject] }, viewport, table)} />
+      )}
       {selected && <Chosen d={pathOf(selected, viewport, table)} />}
     </Layer>
   );
@@ -48,7 +56,11 @@ function near({ box }: DocketFinding, viewport: Viewport, table: Size): boolean 
   return x > -reach && y > -reach && x < table.width + reach && y < table.height + reach;
 }
 
-function pathOf({ outlines }: DocketFinding, viewport: Viewport, table: Size): string {
+function pathOf(
+  { outlines }: Pick<DocketFinding, 'outlines'>,
+  viewport: Viewport,
+  table: Size,
+): string {
   return outlines
     .map(
       (outline) =>
@@ -68,6 +80,17 @@ const Layer = styled.svg`
   width: 100%;
   height: 100%;
   pointer-events: none;
+`;
+
+const Area = styled.path`
+  fill: none;
+  stroke: ${look.ink};
+  stroke-width: 1.5;
+  stroke-dasharray: 2 4;
+  &[data-only='true'] {
+    stroke: ${look.done};
+    stroke-dasharray: 8 4;
+  }
 `;
 
 const Mark = styled.path`

@@ -9,9 +9,9 @@ import { addToChain } from '../model/drafting.js';
 import type { Bench } from '../model/bench.js';
 import { addGuide } from '../model/fills.js';
 import { scribble } from '../model/grounds.js';
-import type { FillHand } from '../model/state.js';
+import type { FillHand, Marking } from '../model/state.js';
 import { shapeNow } from '../model/state.js';
-import { addFindingAt } from '../model/survey-acts.js';
+import { addFindingAt, markArea } from '../model/survey-acts.js';
 import { donorOf, withDonor } from '../model/donors.js';
 import { outlineDrawnThing } from '../model/drafting.js';
 import { hits, movedBy, repairEdit } from '../model/repairs.js';
@@ -29,6 +29,7 @@ type Doing =
   | { readonly kind: 'scribble'; readonly fill: Repair; readonly hand: FillHand }
   | { readonly kind: 'outline'; readonly corners: number; readonly from: Point }
   | { readonly kind: 'rectangle'; readonly from: Point }
+  | { readonly kind: 'mark'; readonly marking: Marking }
   | { readonly kind: 'move'; readonly from: Point; readonly repair: Repair; moved: Repair | null };
 
 /** Least distance between points of a free stroke, screen px. */
@@ -58,10 +59,14 @@ function handlers(bench: Bench) {
 
   const press = (at: Point): Doing | null => {
     const state = bench.store.getState();
-    const { draft, pickingDonor, addingFinding, selected, records } = state;
+    const { draft, pickingDonor, addingFinding, marking, selected, records } = state;
     if (addingFinding) {
       void addFindingAt(bench, at);
       return null;
+    }
+    if (marking) {
+      draw({ kind: 'outline', points: [[at[0], at[1]]] });
+      return { kind: 'mark', marking };
     }
     if (pickingDonor) {
       nameDonor(bench, at);
@@ -144,6 +149,12 @@ function handlers(bench: Bench) {
     }
     if (!draft) return;
     const { site } = draft;
+    if (now.kind === 'mark') {
+      bench.set({ draft: null, marking: null });
+      if (site.kind === 'outline' && site.points.length > 2)
+        void markArea(bench, now.marking, site.points);
+      return;
+    }
     if (now.kind === 'reveal') {
       bench.set({ draft: null });
       if (site.kind === 'stroke') hideOrShow(bench, now.piece, site.points, now.show);
@@ -217,9 +228,9 @@ function handlers(bench: Bench) {
   };
 }
 
-/** Strokes that change the open repair rather than make one. */
+/** Strokes that make no repair. */
 function isPainted({ kind }: Doing): boolean {
-  return kind === 'reveal' || kind === 'scribble';
+  return kind === 'reveal' || kind === 'scribble' || kind === 'mark';
 }
 
 /** The topmost repair at a picture point. */

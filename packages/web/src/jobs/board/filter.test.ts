@@ -7,6 +7,7 @@ const job = (title: string, more: Partial<Job> = {}): Job => ({
   client: 'Harbour museum',
   due: null,
   notes: '',
+  policy: 'documentary',
   state: 'new',
   createdAt: '2026-01-01T00:00:00Z',
   archived: false,

@@ -1,0 +1,1 @@
+ALTER TABLE `jobs` ADD `policy` text DEFAULT 'documentary' NOT NULL;

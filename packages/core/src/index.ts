@@ -10,6 +10,7 @@ export * from './fill/donor-map.js';
 export * from './fill/search.js';
 export * from './fill/variants.js';
 export * from './find/grounds.js';
+export * from './find/line-ends.js';
 export * from './find/line-run.js';
 export * from './find/portions.js';
 export * from './find/region.js';

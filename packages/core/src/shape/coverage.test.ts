@@ -8,6 +8,43 @@ function at(c: ReturnType<typeof coverageOf>, x: number, y: number): number {
   return c.values[(y - c.rect.y) * c.rect.width + x - c.rect.x] ?? 0;
 }
 
+describe('a tapered chain', () => {
+  const chain = {
+    kind: 'chain' as const,
+    points: [
+      [10, 40],
+      [90, 40],
+    ] as const,
+    bends: [0],
+  };
+  const across = (c: ReturnType<typeof coverageOf>, x: number): number =>
+    Array.from({ length: 30 }, (_, k) => at(c, x, 25 + k)).reduce((a, b) => a + b, 0);
+
+  test('is as wide at every place as its corners tell, in between evenly', () => {
+    const c = coverageOf({ ...chain, shares: [0.3, 1] }, { ...hard, width: 20 }, frame);
+    expect(across(c, 10)).toBeCloseTo(6, 0);
+    expect(across(c, 50)).toBeCloseTo(13, 0);
+    expect(across(c, 89)).toBeCloseTo(20, 0);
+  });
+
+  test('with whole shares it is the plain chain, to the last bit', () => {
+    const brush = { width: 14, softness: 0.4, flow: 1 };
+    expect(coverageOf({ ...chain, shares: [1, 1] }, brush, frame)).toEqual(
+      coverageOf(chain, brush, frame),
+    );
+  });
+
+  test('stays within the extent of its greatest width, and narrows a bowed run as well', () => {
+    const bowed = { ...chain, bends: [12] };
+    const whole = coverageOf(bowed, hard, frame);
+    const thin = coverageOf({ ...bowed, shares: [0.5, 0.5] }, hard, frame);
+    expect(thin.rect).toEqual(whole.rect);
+    const sum = (c: typeof whole): number => c.values.reduce((a, b) => a + b, 0);
+    expect(sum(thin) / sum(whole)).toBeCloseTo(0.5, 1);
+    thin.values.forEach((v, p) => expect(v).toBeLessThanOrEqual(whole.values[p]! + 1e-6));
+  });
+});
+
 describe('coverage', () => {
   test('a hard dab covers a disc of its width', () => {
     const c = coverageOf({ kind: 'dab', at: [50, 40] }, hard, frame);

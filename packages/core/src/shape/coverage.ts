@@ -1,7 +1,7 @@
 import type { Rect } from '../raster/rect.js';
 import { EMPTY_RECT, enclose, intersect, isEmpty, unite } from '../raster/rect.js';
-import { eachPass, nearness } from './nearness.js';
-import { pathOf } from './path.js';
+import { eachNear, eachPass, nearness } from './nearness.js';
+import { pathOf, sharesAlong } from './path.js';
 import type { Brush, Parts, Point, SiteShape } from './site.js';
 import { isLine } from './site.js';
 
@@ -22,7 +22,9 @@ export function coverageOf(shape: SiteShape, brush: Brush, frame: Rect): Coverag
   const values = new Float32Array(rect.width * rect.height);
   if (isEmpty(rect)) return { rect, values };
   const path = pathOf(shape);
-  if (isLine(shape)) coverLine(values, rect, path, brush);
+  const shares = sharesAlong(shape);
+  if (shares) coverTapered(values, rect, path, shares, brush);
+  else if (isLine(shape)) coverLine(values, rect, path, brush);
   else coverArea(values, rect, path, brush);
   return { rect, values };
 }
@@ -84,6 +86,26 @@ function coverLine(values: Float32Array, rect: Rect, path: readonly Point[], bru
     });
   const squares = nearness(path, false, rect, outer);
   for (let i = 0; i < values.length; i++) values[i] = one(squares[i]!);
+}
+
+/** A line whose width changes along it: a pixel is covered as the piece that covers it most does. */
+function coverTapered(
+  values: Float32Array,
+  rect: Rect,
+  path: readonly Point[],
+  shares: readonly number[],
+  brush: Brush,
+): void {
+  eachNear(path, rect, brush.width / 2 + 0.5, (p, square, at) => {
+    const k = Math.min(shares.length - 2, Math.floor(at));
+    const share = shares[k]! + (at - k) * (shares[k + 1]! - shares[k]!);
+    const radius = (share * brush.width) / 2;
+    const outer = radius + 0.5;
+    if (square >= outer * outer) return;
+    const inner = Math.max(0, radius * (1 - brush.softness) - 0.5);
+    const cover = brush.flow * ease((outer - Math.sqrt(square)) / (outer - inner));
+    if (cover > values[p]!) values[p] = cover;
+  });
 }
 
 function coverArea(values: Float32Array, rect: Rect, path: readonly Point[], brush: Brush): void {

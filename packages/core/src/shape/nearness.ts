@@ -54,10 +54,25 @@ export function eachPass(
   for (let p = 0; p < last.length; p++) if (last[p]! >= 0) act(p, least[p]!);
 }
 
+/**
+ * Calls for every pixel of `rect` and every piece of a polyline within `limit` px of each other, with the square of their
+ * distance and where on the path it was measured: a point's number and the share of the way to the next.
+ */
+export function eachNear(
+  path: readonly Point[],
+  rect: Rect,
+  limit: number,
+  act: (pixel: number, square: number, at: number) => void,
+): void {
+  eachPiece(path, false, (from, to, start, end) =>
+    around(rect, limit, from, to, (p, square, t) => act(p, square, start + t * (end - start))),
+  );
+}
+
 function eachPiece(
   path: readonly Point[],
   closed: boolean,
-  act: (from: Point, to: Point) => void,
+  act: (from: Point, to: Point, start: number, end: number) => void,
 ): void {
   const count = closed ? path.length : path.length - 1;
   for (let i = 0; i < count; i++) {
@@ -67,7 +82,12 @@ function eachPiece(
     for (let k = 0; k < pieces; k++) {
       const t0 = k / pieces;
       const t1 = (k + 1) / pieces;
-      act([ax + (bx - ax) * t0, ay + (by - ay) * t0], [ax + (bx - ax) * t1, ay + (by - ay) * t1]);
+      act(
+        [ax + (bx - ax) * t0, ay + (by - ay) * t0],
+        [ax + (bx - ax) * t1, ay + (by - ay) * t1],
+        i + t0,
+        i + t1,
+      );
     }
   }
 }
@@ -77,7 +97,7 @@ function around(
   limit: number,
   a: Point,
   b: Point,
-  act: (pixel: number, square: number) => void,
+  act: (pixel: number, square: number, along: number) => void,
 ): void {
   const dx = b[0] - a[0];
   const dy = b[1] - a[1];
@@ -95,7 +115,7 @@ function around(
       t = t < 0 ? 0 : t > 1 ? 1 : t;
       const ex = px - t * dx;
       const ey = py - t * dy;
-      act(row + x, ex * ex + ey * ey);
+      act(row + x, ex * ex + ey * ey, t);
     }
   }
 }

@@ -36,6 +36,19 @@ export function pointOnBow(from: Point, to: Point, sagitta: number, t: number): 
   return [from[0] + dx * t - dy * lift, from[1] + dy * t + dx * lift];
 }
 
+/** Shares of the width along the path of a chain, one a point of {@link pathOf}; null when it is as wide all along. */
+export function sharesAlong(shape: SiteShape): readonly number[] | null {
+  if (shape.kind !== 'chain' || !shape.shares?.some((s) => s < 1)) return null;
+  const { points, bends, shares } = shape;
+  const along = [shares[0] ?? 1];
+  for (let run = 0; run + 1 < points.length; run++) {
+    const [from, to] = [shares[run] ?? 1, shares[run + 1] ?? 1];
+    const pieces = piecesForBow(bends[run] ?? 0);
+    for (let k = 1; k <= pieces; k++) along.push(from + ((to - from) * k) / pieces);
+  }
+  return along;
+}
+
 function chainPath(points: readonly Point[], bends: readonly number[]): Point[] {
   const path: Point[] = points.slice(0, 1);
   for (let run = 0; run + 1 < points.length; run++) {

@@ -21,6 +21,8 @@ export interface Chain {
   readonly kind: 'chain';
   readonly points: readonly Point[];
   readonly bends: readonly number[];
+  /** Share of the stroke's width at every corner, 0..1; the whole width where it is left out. */
+  readonly shares?: readonly number[] | undefined;
 }
 
 /** The area inside a closed line. */

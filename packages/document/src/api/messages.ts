@@ -208,10 +208,18 @@ export const LineAnswerSchema = z.object({
     .object({
       points: z.array(point),
       bends: z.array(z.number()),
+      widths: z.array(z.number()),
       width: z.number(),
       contrast: z.number(),
     })
     .nullable(),
+});
+
+/** A line as far as it was drawn, with its widths at every corner; and the same followed to its ends. */
+export const KnownLineSchema = z.object({
+  points: z.array(point).min(2).max(500),
+  bends: z.array(z.number().finite()).max(500),
+  widths: z.array(z.number().min(0.5).max(2000)).min(2).max(500),
 });
 
 /** Files of one picture without layers. */

@@ -11,6 +11,7 @@ export const SINGLE_SHAPES = [
     kind: z.literal('chain'),
     points: z.array(point).min(2).max(MOST_POINTS),
     bends: z.array(finite).max(MOST_POINTS),
+    shares: z.array(z.number().min(0).max(1)).max(MOST_POINTS).optional(),
   }),
   z.object({ kind: z.literal('outline'), points: z.array(point).min(3).max(MOST_POINTS) }),
   z.object({

@@ -122,6 +122,10 @@ export const OPERATIONS: readonly Operation[] = [
     body: d.RegionQuerySchema,
     answer: d.RegionAnswerSchema,
   }),
+  operation('post /pictures/:id/line/ends', 'Follow a line to its ends', {
+    body: d.KnownLineSchema,
+    answer: d.KnownLineSchema,
+  }),
   operation('post /pictures/:id/line', 'The line between two clicks', {
     body: d.LineQuerySchema,
     answer: d.LineAnswerSchema,

@@ -1,6 +1,7 @@
 import { crop } from '@tersum/core';
 import type { Repair } from '@tersum/document';
 import {
+  KnownLineSchema,
   LineQuerySchema,
   RegionQuerySchema,
   SiteQuerySchema,
@@ -89,6 +90,12 @@ export function pictureRoutes(services: Services): Router {
     const { from, to } = bodyOf(LineQuerySchema, req);
     const { raster } = await originals.get(records.picture(req.params.id).original);
     res.json({ line: await pool.run({ kind: 'line', original: raster, from, to }) });
+  });
+
+  router.post('/:id/line/ends', async (req, res) => {
+    const line = bodyOf(KnownLineSchema, req);
+    const { raster } = await originals.get(records.picture(req.params.id).original);
+    res.json(await pool.run({ kind: 'ends', original: raster, line }));
   });
 
   router.get('/:id/view', async (req, res) => {

@@ -20,6 +20,7 @@ const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
   'portions',
   'region',
   'line',
+  'ends',
   'added',
   'part',
 ]);

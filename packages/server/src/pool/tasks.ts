@@ -9,6 +9,7 @@ import type {
   Raster,
   Rect,
   Sides,
+  KnownLine,
   PullLeft,
   SiteTell,
   Studied,
@@ -139,6 +140,7 @@ export type WorkerTask =
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
   | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
+  | { readonly kind: 'ends'; readonly original: Raster; readonly line: KnownLine }
   | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
   | {
       readonly kind: 'export';
@@ -212,6 +214,7 @@ export interface Answers {
   region: [number, number][] | null;
   line: LineRun | null;
   pulls: PullLeft[];
+  ends: KnownLine;
   added: FindingRecord | null;
   study: Studied[];
   findings: FindingRecord[];

@@ -21,6 +21,7 @@ import {
   study,
   throughMap,
   tiltOf,
+  toItsEnds,
   uprightPrint,
 } from '@tersum/core';
 import {
@@ -119,6 +120,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return searchRegion(task.original, task.scribble);
     case 'line':
       return searchLine(task.original, task.from, task.to);
+    case 'ends':
+      return toItsEnds(task.original, task.line);
     case 'added':
       return addedRecord(task.original, task.at, randomUUID());
     case 'study':

@@ -1,3 +1,4 @@
+import type { KnownLine } from '@tersum/core';
 import type {
   DonorWishes,
   Edit,
@@ -13,6 +14,7 @@ import {
   GuideAnswerSchema,
   PortionAnswerSchema,
   VariantAnswerSchema,
+  KnownLineSchema,
   LineAnswerSchema,
   RegionAnswerSchema,
   TwinAnswerSchema,
@@ -88,6 +90,10 @@ export const measureLine = async (
   from: readonly [number, number],
   to: readonly [number, number],
 ) => (await request(LineAnswerSchema, path(id, '/line'), { body: { from, to } })).line;
+
+/** Follows a line beyond what was drawn of it, for as long as it stands out. */
+export const lineToItsEnds = (id: string, line: KnownLine): Promise<KnownLine> =>
+  request(KnownLineSchema, path(id, '/line/ends'), { body: line });
 
 /** Where a tile's pixels are; the address changes with the content, so it may be kept for ever. */
 export function tileAddress(id: string, name: string, key: string): string {

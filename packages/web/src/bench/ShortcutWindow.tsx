@@ -12,6 +12,7 @@ const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['←  →, Enter', 'Walk through donors that were found, take one'],
   [',  .', 'Narrower, wider'],
   [';  ’', 'Harder, softer'],
+  ['E', 'Follow the line of a chain to its ends'],
   ['Enter', 'End a chain or outline and mend it'],
   ['Esc', 'Drop what is being drawn; close what is open'],
   ['Shift click', 'Open several repairs of the docket'],

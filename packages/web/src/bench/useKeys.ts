@@ -2,7 +2,7 @@ import type { Repair } from '@tersum/document';
 import { useEffect } from 'react';
 import type { Bench } from './model/bench.js';
 import { useBench } from './model/context.js';
-import { finishDraft } from './model/drafting.js';
+import { continueChain, finishDraft } from './model/drafting.js';
 import { donorOf, holdsDonor, scaledBy, turnedBy, withDonor } from './model/donors.js';
 import { dropVariants, takeVariant, walkVariants } from './model/fills.js';
 import { dropOffers, takeOffer, walkOffers } from './model/offers.js';
@@ -104,6 +104,10 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
       return true;
     case "'":
       bench.setTool({ softness: Math.min(1, Math.round(tool.softness * 20 + 1) / 20) });
+      return true;
+    case 'e':
+      if (s.draft?.site.kind !== 'chain') return false;
+      void continueChain(bench);
       return true;
     case 'Enter':
       if (s.offers?.list && !(event.target as HTMLElement).matches('button, a'))

@@ -1,6 +1,6 @@
 import { Caption, Push } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { finishDraft } from '../model/drafting.js';
+import { continueChain, finishDraft } from '../model/drafting.js';
 import { Gap } from './lines.js';
 
 /** What is being drawn, corner by corner, and how to end it. */
@@ -14,6 +14,15 @@ export function DraftLine() {
         {draft.measuring > 0 ? 'Measuring the line…' : draftWords(draft.site, draft.measured)}
       </Caption>
       <Gap />
+      {draft.site.kind === 'chain' && draft.measured.length > 0 && (
+        <Push
+          isDisabled={draft.measuring > 0}
+          aria-keyshortcuts="E"
+          onPress={() => void continueChain(bench)}
+        >
+          To its ends
+        </Push>
+      )}
       <Push onPress={() => bench.set({ draft: null })}>Drop</Push>
       <Push onPress={() => void finishDraft(bench)}>End and mend</Push>
     </>

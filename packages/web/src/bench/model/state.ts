@@ -91,6 +91,8 @@ export interface Draft {
   readonly site: Site;
   /** Widths of the lines found along finished runs of a chain, px. */
   readonly measured: readonly number[];
+  /** Widths of the line at every corner of a chain, px; 0 where none was found. */
+  readonly widths: readonly number[];
   /** Measurements still on their way. */
   readonly measuring: number;
 }

@@ -95,7 +95,7 @@ function Bend({
     (way) => {
       setBy(0);
       if (repair.site.kind !== 'chain') return;
-      const { points } = repair.site;
+      const { points, shares } = repair.site;
       const bends = points
         .slice(1)
         .map((_, i) =>
@@ -103,7 +103,7 @@ function Bend({
             ? sagitta + across(way)
             : (repair.site.kind === 'chain' && repair.site.bends[i]) || 0,
         );
-      const bent = searchedAnew({ ...repair, site: { kind: 'chain', points, bends } });
+      const bent = searchedAnew({ ...repair, site: { kind: 'chain', points, bends, shares } });
       void bench.change('Bend a run', [repairEdit(bent)]);
     },
   );

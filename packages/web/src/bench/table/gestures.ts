@@ -5,7 +5,7 @@ import { activeRepairs, shiftDonor, siteMiddle } from '@tersum/document';
 import type { PointerEvent as ReactPointerEvent, RefObject } from 'react';
 import { useMemo } from 'react';
 import { useBench } from '../model/context.js';
-import { addToChain } from '../model/drafting.js';
+import { addToChain, BARE } from '../model/drafting.js';
 import type { Bench } from '../model/bench.js';
 import { addGuide } from '../model/fills.js';
 import { scribble } from '../model/grounds.js';
@@ -55,7 +55,7 @@ function handlers(bench: Bench) {
     const { viewport, table } = bench.store.getState();
     return viewport ? toPicture(viewport, table, screenOf(event)) : [0, 0];
   };
-  const draw = (site: Site): void => bench.set({ draft: { site, measured: [], measuring: 0 } });
+  const draw = (site: Site): void => bench.set({ draft: { site, ...BARE } });
 
   const press = (at: Point): Doing | null => {
     const state = bench.store.getState();
@@ -131,10 +131,7 @@ function handlers(bench: Bench) {
       if (now.moved.method.kind !== 'fill') bench.tryOut([repairEdit(now.moved)]);
       bench.set({
         sliding: now.moved,
-        draft:
-          now.moved.method.kind === 'piece'
-            ? null
-            : { site: now.moved.site, measured: [], measuring: 0 },
+        draft: now.moved.method.kind === 'piece' ? null : { site: now.moved.site, ...BARE },
       });
     }
   };

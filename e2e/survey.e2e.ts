@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
-import { BenchPage } from './bench-page.js';
-import { changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
+import { addPicture, BenchPage } from './bench-page.js';
+import { both, changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
 
 let server: RunningServer;
@@ -110,4 +110,29 @@ test('a wire goes by survey in three actions on the bench', async ({ page }, inf
   for (let p = 0; p < wires.length; p++) if (wires[p] && touched[p]) on++;
   expect(on).toBeGreaterThan(1000);
   expect(on / count(touched)).toBeGreaterThan(0.3);
+});
+
+test('the printed mark is taken off the jug’s cloth, its folds stay', async ({ page }, info) => {
+  await addPicture(page, server.url, 'Jug for the pottery catalogue', photo('jug-cloth-logo.jpg'));
+  const bench = new BenchPage(page, { width: 1200, height: 1800 });
+  await bench.settled(0);
+  await bench.press('Survey');
+  await surveyed(page);
+  await page.getByRole('button', { name: 'Add a finding by a click' }).click();
+  await bench.click(430, 1200);
+  await expect(page.getByRole('region', { name: 'Ink' })).toBeVisible({ timeout: 60_000 });
+  await bench.press('Mend all ink');
+  await bench.settled(1);
+  const file = info.outputPath('cloth.png');
+  await bench.export('PNG', file);
+  const [before, after, truth] = await Promise.all(
+    [photo('jug-cloth-logo.jpg'), file, photo('jug.jpg')].map(pixelsOf),
+  );
+  const marks = await maskOf(photo('jug-cloth-logo-mask.png'));
+  const { width } = before!;
+  // The one on the cloth; the stamp on the board stays.
+  const mark = marks.map((m, p) => (m && Math.floor(p / width) > 900 && p % width < 700 ? 1 : 0));
+  expect(gain(before!, after!, truth!, mark)).toBeGreaterThan(9);
+  const touched = changed(before!, after!);
+  expect(count(both(touched, mark)) / count(mark)).toBeGreaterThan(0.85);
 });

@@ -14,7 +14,7 @@ const STEP = 3;
 const ASIDE = 2;
 /** Share of the line's own contrast that the last steps have to keep, and how many those are. */
 const KEPT = 0.45;
-const LOOKED_BACK = 8;
+const LOOKED_BACK = 16;
 const MOST_STEPS = 4000;
 /** How much of its way the line keeps from step to step. */
 const STEADY = 0.85;

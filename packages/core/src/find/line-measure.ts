@@ -13,6 +13,10 @@ const CLOSE_ENOUGH = 0.6;
 const MOST_RUNS = 6;
 /** Share of a line's contrast at which it ends. */
 const RIM = 0.2;
+/** Where a line is jagged: the part of its places that counts, of how much contrast, and how much wider it is at most. */
+const OFTEN = 0.88;
+const CLEARLY = 0.4;
+const MOST_JAGGED = 2.5;
 
 /** How much darker (positive) or brighter (negative) a place is than both of its sides. */
 export function contrastAt(grey: Grey, x: number, y: number, nx: number, ny: number): number {
@@ -78,33 +82,51 @@ export function offLine(a: Point, b: Point, p: Point): number {
   return (dx * (p[1] - a[1]) - dy * (p[0] - a[0])) / length;
 }
 
-/** Full width, down to the rim, of the median profile across a stretch of the line. */
+/**
+ * Full width of a stretch of a line: down to the rim of the median profile across it, or, where its sides are jagged, as far
+ * as it often reaches.
+ */
 export function widthAcross(grey: Grey, along: (t: number) => Point): number {
   const reach = 24;
   const steps = 4 * reach + 1;
   const samples = 40;
-  const profile: number[] = [];
-  for (let k = 0; k < steps; k++) {
-    const values: number[] = [];
-    for (let i = 1; i < samples; i++) {
-      const a = along((i - 0.5) / samples);
-      const b = along((i + 0.5) / samples);
-      const length = Math.sqrt((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2) || 1;
-      const nx = -(b[1] - a[1]) / length;
-      const ny = (b[0] - a[0]) / length;
-      const [x, y] = along(i / samples);
+  const across: number[][] = Array.from({ length: steps }, () => []);
+  for (let i = 1; i < samples; i++) {
+    const a = along((i - 0.5) / samples);
+    const b = along((i + 0.5) / samples);
+    const length = Math.sqrt((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2) || 1;
+    const nx = -(b[1] - a[1]) / length;
+    const ny = (b[0] - a[0]) / length;
+    const [x, y] = along(i / samples);
+    for (let k = 0; k < steps; k++) {
       const off = k / 2 - reach;
-      values.push(grey(x + off * nx, y + off * ny));
+      across[k]!.push(grey(x + off * nx, y + off * ny));
     }
-    profile.push(median(values));
   }
+  const profile = across.map(median);
   const middle = 2 * reach;
   const far = median([...profile.slice(0, reach), ...profile.slice(steps - reach)]);
-  const rim = Math.abs(profile[middle]! - far) * RIM;
+  const usual = widthOf(profile, middle, far, RIM);
+  const sign = profile[middle]! >= far ? 1 : -1;
+  const jagged = across.map(
+    (values) =>
+      sign *
+      quantile(
+        values.map((v) => sign * v),
+        OFTEN,
+      ),
+  );
+  const beyond = median([...jagged.slice(0, reach), ...jagged.slice(steps - reach)]);
+  return Math.min(MOST_JAGGED * usual, Math.max(usual, widthOf(jagged, middle, beyond, CLEARLY)));
+}
+
+/** Between the places where so much of a profile's height is left on either side, px. */
+function widthOf(profile: readonly number[], middle: number, far: number, part: number): number {
+  const rim = Math.abs(profile[middle]! - far) * part;
   let left = middle;
   let right = middle;
   while (left > 0 && Math.abs(profile[left]! - far) > rim) left--;
-  while (right < steps - 1 && Math.abs(profile[right]! - far) > rim) right++;
+  while (right < profile.length - 1 && Math.abs(profile[right]! - far) > rim) right++;
   return Math.max(1, (right - left) / 2);
 }
 
@@ -117,7 +139,11 @@ export function normalAt(from: Point, to: Point, sagitta: number, t: number): Po
   return [-dy / length, dx / length];
 }
 
-export function median(values: number[]): number {
+export function median(values: readonly number[]): number {
+  return quantile(values, 0.5);
+}
+
+function quantile(values: readonly number[], share: number): number {
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted[sorted.length >> 1]!;
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
 }

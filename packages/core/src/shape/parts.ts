@@ -1,8 +1,9 @@
 /**
- * The unconnected parts of a mask (pixels that touch at a corner belong together).
+ * The unconnected parts of a mask.
+ * @param corners whether pixels that touch only at a corner belong together
  * @returns the pixels of each part, in reading order
  */
-export function partsOf(mask: Uint8Array, width: number): Int32Array[] {
+export function partsOf(mask: Uint8Array, width: number, corners = true): Int32Array[] {
   const height = mask.length / width;
   const open = Uint8Array.from(mask);
   const parts: Int32Array[] = [];
@@ -25,7 +26,7 @@ export function partsOf(mask: Uint8Array, width: number): Int32Array[] {
       for (let b = Math.max(0, y - 1); b <= Math.min(height - 1, y + 1); b++)
         for (let a = Math.max(0, x - 1); a <= Math.min(width - 1, x + 1); a++) {
           const q = b * width + a;
-          if (!open[q]) continue;
+          if (!open[q] || (!corners && a !== x && b !== y)) continue;
           open[q] = 0;
           pixels[count++] = q;
         }

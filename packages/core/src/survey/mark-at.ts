@@ -12,7 +12,7 @@ const LARGEST = 0.4;
 const STEPS = 20;
 const GROUND = 0.12;
 /** Share of the way from the ground's hue to the mark's from which on a pixel is the mark's. */
-const HALFWAY = 0.38;
+const HALFWAY = 0.26;
 /** Lightness at which a hue counts as it is, and what is added so that blacks do not count for more. */
 const FULL = 70;
 const DARKEST = 12;

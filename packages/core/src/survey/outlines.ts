@@ -20,7 +20,7 @@ export function siteOutlines(
   );
 }
 
-/** Outer borders of the pieces of a set of pixels in reading order. */
+/** Borders of the pieces of a set of pixels in reading order; what has a hole is told in pieces that have none. */
 function bordersOf(pixels: Int32Array, width: number): Point[][] {
   const box = boxOf(pixels, width);
   // A margin of one pixel, so that no piece touches the mask's border.
@@ -28,9 +28,48 @@ function bordersOf(pixels: Int32Array, width: number): Point[][] {
   const mask = new Uint8Array(w * h);
   for (const p of pixels)
     mask[(Math.floor(p / width) - box.y + 1) * w + (p % width) - box.x + 1] = 1;
-  return partsOf(mask, w).map((piece) =>
-    traceOutline(mask, w, piece[0]!).map(([x, y]): Point => [x + box.x - 1, y + box.y - 1]),
+  // An outline walks along edges and leaves out what hangs on by a corner.
+  return partsOf(mask, w, false)
+    .flatMap((piece) => solidPieces(piece, w, w * h))
+    .map((piece) => {
+      const own = maskOf(piece, w * h);
+      return traceOutline(own, w, piece[0]!).map(([x, y]): Point => [x + box.x - 1, y + box.y - 1]);
+    });
+}
+
+/** Smaller holes are left to be covered, px. */
+const LEAST_HOLE = 8;
+
+/** A piece cut through its holes until none is left: a ring becomes two halves. */
+function solidPieces(piece: Int32Array, width: number, size: number): Int32Array[] {
+  const hole = holeOf(piece, width);
+  if (!hole) return [piece];
+  const box = boxOf(hole, width);
+  const cut = box.x + (box.width >> 1);
+  const halves = [true, false].map((left) => piece.filter((p) => p % width < cut === left));
+  return halves
+    .flatMap((half) => partsOf(maskOf(half, size), width, false))
+    .flatMap((part) => solidPieces(part, width, size));
+}
+
+/** The first of a piece's holes that is large enough, null when there is none. */
+function holeOf(piece: Int32Array, width: number): Int32Array | null {
+  // Within the piece's own bounds and a margin, so that the ground around it is in one part.
+  const box = boxOf(piece, width);
+  const [w, h] = [box.width + 2, box.height + 2];
+  const ground = new Uint8Array(w * h).fill(1);
+  for (const p of piece)
+    ground[(Math.floor(p / width) - box.y + 1) * w + (p % width) - box.x + 1] = 0;
+  const holes = partsOf(ground, w).filter((part) => part[0] !== 0 && part.length >= LEAST_HOLE);
+  return (
+    holes[0]?.map((q) => (Math.floor(q / w) + box.y - 1) * width + (q % w) + box.x - 1) ?? null
   );
+}
+
+function maskOf(pixels: Int32Array, size: number): Uint8Array {
+  const mask = new Uint8Array(size);
+  for (const p of pixels) mask[p] = 1;
+  return mask;
 }
 
 /** Bounds of pixels in reading order. */

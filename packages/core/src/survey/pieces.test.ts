@@ -1,5 +1,7 @@
+import { coverageOf } from '../shape/coverage.js';
+import type { Finding } from './finding.js';
 import { grownMask } from './grown-mask.js';
-import { boxOf } from './outlines.js';
+import { boxOf, siteOutlines } from './outlines.js';
 import { gathered, piecesOf } from './pieces.js';
 import { pixelsUp } from './pixels-up.js';
 import { strokePixels } from './stroke-mask.js';
@@ -50,5 +52,39 @@ describe('pixels of a site', () => {
     const wide = strokePixels({ ...line, widths: [3, 3] }, frame);
     expect([...wide].filter((p) => Math.floor(p / 10) === 1)).toEqual([11, 12, 13, 14, 15, 16, 17]);
     expect(strokePixels({ xs: [-9], ys: [-9], widths: [3] }, frame)).toHaveLength(0);
+  });
+});
+
+describe('outlines of what a repair covers', () => {
+  const frame = { x: 0, y: 0, width: 60, height: 50 };
+  const covered = (pixels: Int32Array): Set<number> => {
+    const finding = { parts: [pixels], kind: 'losses', soft: 0 } as unknown as Finding;
+    const inside = new Set<number>();
+    for (const points of siteOutlines(finding, frame)) {
+      const brush = { width: 1, softness: 0, flow: 1 };
+      const { rect, values } = coverageOf({ kind: 'outline', points }, brush, frame);
+      values.forEach((v, i) => {
+        if (v > 0.5)
+          inside.add((rect.y + Math.floor(i / rect.width)) * 60 + rect.x + (i % rect.width));
+      });
+    }
+    return inside;
+  };
+  const where = (holds: (x: number, y: number) => boolean): Int32Array =>
+    Int32Array.from({ length: 3000 }, (_, p) => p).filter((p) => holds(p % 60, Math.floor(p / 60)));
+
+  test('a ring keeps its hole', () => {
+    const ring = where((x, y) => Math.abs(Math.hypot(x - 30, y - 25) - 15) < 3);
+    const inside = covered(ring);
+    expect(inside.has(25 * 60 + 30)).toBe(false);
+    const missed = ring.filter((p) => !inside.has(p)).length;
+    expect(missed).toBeLessThan(0.02 * ring.length);
+    expect(inside.size).toBeLessThan(1.04 * ring.length);
+  });
+
+  test('what hangs together by corners alone is covered whole', () => {
+    const steps = where((x, y) => x > 4 && x < 44 && Math.floor(x / 5) === Math.floor(y / 5));
+    const inside = covered(steps);
+    expect(steps.every((p) => inside.has(p))).toBe(true);
   });
 });

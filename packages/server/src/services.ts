@@ -108,6 +108,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     intake,
     makings: new MakingDesk(
       records,
+      findings,
       originals,
       renderer,
       intake,

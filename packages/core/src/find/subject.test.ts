@@ -1,6 +1,6 @@
 import { seededRandom } from '../random/random.js';
 import { createRaster } from '../raster/raster.js';
-import { subjectOf } from './subject.js';
+import { subjectAs, subjectOf } from './subject.js';
 
 const [width, height] = [240, 200];
 
@@ -38,4 +38,18 @@ test('what stands before the background is found whole, and little of the backgr
 
 test('a bare background has no subject', () => {
   expect(subjectOf(scene(false).picture)).toBeNull();
+});
+
+test('an outline that a person drew is taken as it is, also where nothing stands out', () => {
+  const { picture } = scene(false);
+  const marked = subjectAs(picture, [
+    [40, 50],
+    [80, 50],
+    [80, 90],
+    [40, 90],
+  ])!;
+  expect(marked[70 * width + 60]).toBe(1);
+  expect(marked[70 * width + 120]).toBe(0);
+  expect(marked.reduce((a, b) => a + b, 0)).toBeCloseTo(41 * 41, -2);
+  expect(subjectAs(picture, null)).toBeNull();
 });

@@ -2,7 +2,10 @@ import { labOfSrgb } from '../colour/lab.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { whiteOf } from '../raster/raster.js';
+import { frameOf } from '../raster/rect.js';
+import { coverageOf } from '../shape/coverage.js';
 import { partsOf } from '../shape/parts.js';
+import type { Point } from '../shape/site.js';
 import { findGrounds } from './grounds.js';
 
 /** Share of a side's border from which on a ground that lies along it is background. */
@@ -50,6 +53,24 @@ export function subjectOf(picture: Raster): Uint8Array | null {
   for (let y = 0, p = 0; y < height; y++)
     for (let x = 0; x < width; x++, p++) if (x < STRIP || x >= width - STRIP) wide[p] = subject[p]!;
   return wide;
+}
+
+/**
+ * The subject as a person outlined it, or as it is found where nobody did.
+ * @param outline px of the picture
+ * @returns 1 = subject, a value a pixel; null when nothing stands out
+ */
+export function subjectAs(picture: Raster, outline: readonly Point[] | null): Uint8Array | null {
+  if (!outline) return subjectOf(picture);
+  const frame = frameOf(picture);
+  const brush = { width: 1, softness: 0, flow: 1 };
+  const { rect, values } = coverageOf({ kind: 'outline', points: outline }, brush, frame);
+  const subject = new Uint8Array(picture.width * picture.height);
+  values.forEach((covered, i) => {
+    const p = (rect.y + Math.floor(i / rect.width)) * picture.width + rect.x + (i % rect.width);
+    if (covered > 0) subject[p] = 1;
+  });
+  return subject;
 }
 
 /** px at the left and right border into which the margin does not reach. */

@@ -16,7 +16,7 @@ import { bodyOf } from './problems.js';
 
 /** What finishing a picture needs: its mended pixels in parts, and what can be measured of it. */
 export function finishRoutes(services: Services): Router {
-  const { records, renderer, originals, pool, intake, folders } = services;
+  const { records, renderer, findings, originals, pool, intake, folders } = services;
   const router = Router();
   const originalOf = async (id: string) =>
     (await originals.get(records.picture(id).original)).raster;
@@ -80,7 +80,8 @@ export function finishRoutes(services: Services): Router {
   router.post('/:id/widen', async (req, res) => {
     const { sides } = bodyOf(WidenQuerySchema, req);
     const { picture, patches } = await renderer.newest(req.params.id);
-    const task = { kind: 'widen', original: picture.raster, patches, sides } as const;
+    const { subject } = findings.survey(req.params.id).settings;
+    const task = { kind: 'widen', original: picture.raster, patches, sides, subject } as const;
     res.json(await pool.search<'widen'>(task, { signal: endedBy(req, res) }));
   });
 

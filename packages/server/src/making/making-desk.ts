@@ -9,6 +9,7 @@ import type { Logger } from 'pino';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
+import type { FindingStore } from '../store/findings.js';
 import type { Intake } from '../store/intake.js';
 import type { RecordStore } from '../store/records.js';
 
@@ -18,6 +19,7 @@ export class MakingDesk {
 
   constructor(
     private readonly records: RecordStore,
+    private readonly findings: FindingStore,
     private readonly originals: Originals,
     private readonly renderer: Renderer,
     private readonly intake: Intake,
@@ -85,8 +87,10 @@ export class MakingDesk {
 
   /** What the worker needs: pictures as repaired, or the file a simulated device looks at. */
   private async sourcesOf(jobId: string, making: Making) {
-    if (making.kind === 'simulated')
-      return { making, sources: [], photo: join(this.folders.photos, fileFor(making.order)) };
+    if (making.kind === 'simulated') {
+      const photo = join(this.folders.photos, fileFor(making.order));
+      return { making, sources: [], photo, subject: null };
+    }
     const ids = making.kind === 'widen' ? [making.picture] : making.pictures;
     const sources = [];
     for (const id of ids) {
@@ -96,7 +100,9 @@ export class MakingDesk {
       const path = this.originals.pathOf(row.original);
       sources.push({ name: row.name, ppi: row.ppi, original: picture.raster, patches, path });
     }
-    return { making, sources, photo: null };
+    const subject =
+      making.kind === 'widen' ? this.findings.survey(making.picture).settings.subject : null;
+    return { making, sources, photo: null, subject };
   }
 
   private note(id: string, news: Partial<MakingStatus>): void {

@@ -14,7 +14,7 @@ import {
   portionOf,
   sidesFilled,
   stretched,
-  subjectOf,
+  subjectAs,
   unglare,
 } from '@tersum/core';
 import type { Crew } from '@tersum/core';
@@ -67,7 +67,7 @@ function sentence(text: string): string {
 }
 
 async function picturesOf(
-  { making, sources, photo }: MakeTask,
+  { making, sources, photo, subject: marked }: MakeTask,
   crew: Crew,
   watch: Task,
 ): Promise<Picture[]> {
@@ -101,7 +101,7 @@ async function picturesOf(
     }
     case 'widen': {
       const picture = shown[0]!;
-      const subject = subjectOf(picture);
+      const subject = subjectAs(picture, marked);
       const { how, sides } = making;
       if (how === 'fill')
         return made('widened', sidesFilled(picture, sides, subject, { crew }, watch));

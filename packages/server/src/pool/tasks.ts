@@ -78,6 +78,8 @@ export interface MakeTask {
   readonly making: Making;
   readonly sources: readonly MakeSource[];
   readonly photo: string | null;
+  /** Outline of the subject of the picture that is widened, as a person marked it. */
+  readonly subject: readonly Point[] | null;
 }
 
 /** A file that was made, and the name its picture gets. */
@@ -127,6 +129,7 @@ export type WorkerTask =
       readonly wire: Wire;
       readonly original: Raster;
       readonly patches: readonly Patch[];
+      readonly subject: readonly Point[] | null;
       readonly sides: Sides;
     }
   | {

@@ -1,5 +1,5 @@
 import { encodeJpeg } from '@tersum/codec';
-import type { Crew, Raster, Sides, Task, WidenTrial } from '@tersum/core';
+import type { Crew, Point, Raster, Sides, Task, WidenTrial } from '@tersum/core';
 import {
   CannotStretch,
   convertRaster,
@@ -8,7 +8,7 @@ import {
   portionOf,
   sidesFilled,
   stretched,
-  subjectOf,
+  subjectAs,
 } from '@tersum/core';
 import type { WidenAnswer } from '@tersum/document';
 import { compose, reducedPart } from '@tersum/document';
@@ -22,7 +22,7 @@ const TRIED = 560;
  * background may be all there is, and made small afterwards. A stretch that cannot be done is left out.
  */
 export async function widenBothWays(
-  { original, patches, sides }: TaskOf<'widen'>,
+  { original, patches, sides, subject }: TaskOf<'widen'>,
   crew: Crew,
   watch: Task,
 ): Promise<WidenAnswer> {
@@ -35,16 +35,22 @@ export async function widenBothWays(
     Object.entries(sides).map(([side, px]) => [side, Math.round(Number(px) / factor)]),
   ) as unknown as Sides;
   const filling = portionOf(watch, 0, 0.6);
-  const filled = sidesFilled(small, scaled, subjectOf(small), { crew }, filling);
+  const marked = subject && subject.map(([x, y]): Point => [x / factor, y / factor]);
+  const filled = sidesFilled(small, scaled, subjectAs(small, marked), { crew }, filling);
   const trials = [judgeWidened('fill', filled, scaled)];
-  const longer = longerOf(whole, sides, portionOf(watch, 0.6, 1));
+  const longer = longerOf(whole, sides, subject, portionOf(watch, 0.6, 1));
   if (longer) trials.push(judgeWidened('stretch', reduced(longer, factor), scaled));
   trials.sort((one, other) => one.score - other.score);
   return { ways: await Promise.all(trials.map(told)) };
 }
 
-function longerOf(whole: Raster, sides: Sides, task: Task): Raster | null {
-  const kept = subjectOf(whole) ?? new Uint8Array(whole.width * whole.height);
+function longerOf(
+  whole: Raster,
+  sides: Sides,
+  subject: readonly Point[] | null,
+  task: Task,
+): Raster | null {
+  const kept = subjectAs(whole, subject) ?? new Uint8Array(whole.width * whole.height);
   try {
     return stretched(whole, sides, kept, task).picture;
   } catch (error) {

@@ -9,6 +9,7 @@ import { Caption } from '../../look/parts.js';
 import { OneOf } from '../../look/OneOf.js';
 import { look } from '../../look/theme.js';
 import { Field, Window } from '../../look/Window.js';
+import { useSurvey } from '../../api/survey.js';
 import { ReferenceLink } from '../../reference/ReferenceLink.js';
 
 const STANDS = { left: 'Left third', middle: 'Middle', right: 'Right third' } as const;
@@ -17,10 +18,21 @@ const PLACES: Record<Stand, number> = { left: 1 / 3, middle: 1 / 2, right: 2 / 3
 const HOW = { fill: 'Fill the sides', stretch: 'Stretch the background' } as const;
 const ABOUT = {
   fill: 'New background is made from what stands there; the picture’s own pixels stay as they are.',
-  stretch: 'Strips of background are shown again; the subject is found and keeps its pixels.',
+  stretch:
+    'Strips of background are shown again; the subject, found or marked on the bench, keeps its pixels.',
 } as const;
 /** Share of invented canvas from which on it becomes hard to believe; common practice. */
 const MUCH = 0.35;
+
+/** Middle of the marked subject, shares of the picture's sides; the picture's own where none is marked. */
+function middleOf(
+  subject: readonly (readonly [number, number])[] | null,
+  { width, height }: Picture,
+): [number, number] {
+  if (!subject) return [0.5, 0.5];
+  const middle = (values: number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
+  return [middle(subject.map(([x]) => x)) / width, middle(subject.map(([, y]) => y)) / height];
+}
 
 /** Plans a bigger canvas of a wanted shape, says what it costs, and makes it as a new picture of the job. */
 export function WidenWindow({ picture, onClose }: { picture: Picture; onClose(): void }) {
@@ -31,7 +43,8 @@ export function WidenWindow({ picture, onClose }: { picture: Picture; onClose():
   const { width, height, ppi } = picture;
   const { ratio } = SHAPES.find((s) => s.name === shape)!;
   const at = PLACES[stand];
-  const canvas = canvasFor(width, height, ratio, [0.5, 0.5], [at, 0.5]);
+  const subject = useSurvey(picture.id).data?.settings.subject ?? null;
+  const canvas = canvasFor(width, height, ratio, middleOf(subject, picture), [at, 0.5]);
   const crop = cropFor(width, height, ratio);
   const { left, right, top, bottom } = canvas.sides;
   const nothing = left + right + top + bottom === 0;
@@ -54,7 +67,7 @@ export function WidenWindow({ picture, onClose }: { picture: Picture; onClose():
         />
       </Field>
       <Field as="div">
-        <span>Where the picture’s middle should stand</span>
+        <span>Where the {subject ? 'subject' : 'picture’s middle'} should stand</span>
         <OneOf label="Stand" options={STANDS} value={stand} onChange={(v) => setStand(v)} />
       </Field>
       <Plan>

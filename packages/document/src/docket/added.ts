@@ -6,11 +6,11 @@ import {
   factsReader,
   frameOf,
   markAt,
-  siteOutlines,
   supportOf,
 } from '@tersum/core';
 import type { FindingRecord } from '../schema/finding.js';
 import { searchRegion } from '../render/search.js';
+import { recordOf } from './record-of.js';
 
 /** So many times longer than wide, a thing is a line. */
 const SLENDER = 6;
@@ -24,7 +24,7 @@ const MARK = 3;
  */
 export function addedRecord(picture: Raster, at: Point, id: string): FindingRecord | null {
   const mark = markAt(picture, at);
-  if (mark && mark.pieces >= MARK) return recordOf(picture, mark.pixels, 'ink', id);
+  if (mark && mark.pieces >= MARK) return byHand(picture, mark.pixels, 'ink', id);
   const outline = searchRegion(picture, [at]);
   if (!outline) return null;
   const points = outline.map(([x, y]): [number, number] => [x, y]);
@@ -41,15 +41,10 @@ export function addedRecord(picture: Raster, at: Point, id: string): FindingReco
   if (!pixels.length) return null;
   const breadth = pixels.length / Math.max(1, Math.hypot(rect.width, rect.height));
   const kind = Math.hypot(rect.width, rect.height) > SLENDER * breadth ? 'lines' : 'specks';
-  return recordOf(picture, pixels, kind, id);
+  return byHand(picture, pixels, kind, id);
 }
 
-function recordOf(
-  picture: Raster,
-  pixels: Int32Array,
-  kind: FindingKind,
-  id: string,
-): FindingRecord {
+function byHand(picture: Raster, pixels: Int32Array, kind: FindingKind, id: string): FindingRecord {
   const covered = new Uint8Array(picture.width * picture.height);
   for (const p of pixels) covered[p] = 1;
   const box = boxOf(pixels, picture.width);
@@ -68,21 +63,5 @@ function recordOf(
     score: 1,
     ...factsReader(picture, covered)(pixels, box),
   };
-  const { polarity, contrast, nearEdge } = finding;
-  return {
-    id,
-    kind,
-    box,
-    outlines: siteOutlines(finding, picture).map((o) =>
-      o.map(([x, y]): [number, number] => [x, y]),
-    ),
-    polarity,
-    size: finding.size,
-    extent: finding.extent,
-    contrast,
-    nearEdge,
-    score: 1,
-    advice: adviseFinding(finding),
-    by: 'hand',
-  };
+  return recordOf(finding, adviseFinding(finding), picture, id, 'hand');
 }

@@ -1,6 +1,7 @@
 import type { Finding, Raster, Studied } from '@tersum/core';
-import { adviseAll, findingsFrom, siteOutlines } from '@tersum/core';
+import { adviseAll, findingsFrom } from '@tersum/core';
 import type { FindingRecord } from '../schema/finding.js';
+import { recordOf } from './record-of.js';
 
 /** Most findings of one kind that are kept, likeliest first. */
 const MOST = 4000;
@@ -23,31 +24,5 @@ export function findingRecords(
     return before < MOST;
   });
   const advice = adviseAll(findings, picture);
-  return findings.map((finding, k) => recordOf(finding, advice[k]!, picture, name()));
-}
-
-function recordOf(
-  finding: Finding,
-  advice: FindingRecord['advice'],
-  picture: Raster,
-  id: string,
-): FindingRecord {
-  const { kind, box, polarity, size, extent, contrast, nearEdge, score } = finding;
-  const outlines = siteOutlines(finding, picture).map((outline) =>
-    outline.map(([x, y]): [number, number] => [x, y]),
-  );
-  return {
-    id,
-    kind,
-    box,
-    outlines,
-    polarity,
-    size,
-    extent,
-    contrast,
-    nearEdge,
-    score,
-    advice,
-    by: 'survey',
-  };
+  return findings.map((finding, k) => recordOf(finding, advice[k]!, picture, name(), 'survey'));
 }

@@ -1,13 +1,14 @@
-import type { SurveySettings } from '../schema/finding.js';
+import type { DocketFinding, SurveySettings } from '../schema/finding.js';
 import { SurveySettingsSchema } from '../schema/finding.js';
 import type { FindingFacts } from './open-findings.js';
-import { isOpen, leastScore, useOf } from './open-findings.js';
+import { isOpen, leastScore, passedOver, useOf } from './open-findings.js';
 
 const settings = SurveySettingsSchema.parse({});
 const fact = (more: Partial<FindingFacts> = {}): FindingFacts => ({
   kind: 'specks',
   score: 0.8,
   box: { x: 10, y: 10, width: 4, height: 4 },
+  by: 'survey',
   size: 4,
   contrast: 20,
   dismissed: false,
@@ -89,5 +90,47 @@ describe('areas', () => {
     expect(isAsked(at(30, 30, 'pulls'), marked)).toBe(false);
     expect(isAsked(at(90, 30, 'pulls'), marked)).toBe(true);
     expect(isAsked(at(30, 30, 'specks'), marked)).toBe(true);
+  });
+});
+
+describe('what was passed over', () => {
+  const settings = SurveySettingsSchema.parse({ policy: 'picture' });
+  const record = (id: string, side: number, more: Partial<DocketFinding>): DocketFinding => ({
+    ...fact(),
+    id,
+    outlines: [
+      [
+        [0, 0],
+        [side, 0],
+        [side, side],
+        [0, side],
+      ],
+    ],
+    box: { x: 0, y: 0, width: side, height: side },
+    polarity: 1,
+    extent: side,
+    nearEdge: null,
+    by: 'survey',
+    advice: {} as DocketFinding['advice'],
+    ...more,
+  });
+  const at = (all: DocketFinding[], standing: string[] = []): string | undefined =>
+    passedOver(all, [5, 5], settings, new Set(standing), 300)?.id;
+
+  test('a doubted finding at the place is taken up, the smallest of several', () => {
+    const mesh = record('mesh', 400, { kind: 'mesh', score: 0.2 });
+    const speck = record('speck', 10, { score: 0.1 });
+    expect(at([mesh, speck])).toBe('speck');
+    expect(at([mesh])).toBe('mesh');
+    expect(at([record('off', 10, { dismissed: true })])).toBe('off');
+  });
+
+  test('what is on the docket, mended, elsewhere or not allowed is not', () => {
+    expect(at([record('open', 10, {})])).toBeUndefined();
+    expect(at([record('done', 10, { score: 0.1, repairId: 'r' })], ['r'])).toBeUndefined();
+    expect(at([record('away', 3, { score: 0.1 })])).toBeUndefined();
+    const documentary = { ...settings, policy: 'documentary' as const };
+    const wire = record('wire', 10, { kind: 'wires', score: 0.1 });
+    expect(passedOver([wire], [5, 5], documentary, new Set(), 300)).toBeNull();
   });
 });

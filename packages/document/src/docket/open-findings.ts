@@ -4,7 +4,7 @@ import type { DocketFinding, SurveyArea, SurveySettings } from '../schema/findin
 /** What of a finding decides whether it is on the docket. */
 export type FindingFacts = Pick<
   DocketFinding,
-  'kind' | 'box' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
+  'kind' | 'box' | 'by' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
 >;
 
 /** Score a finding needs at a sensitivity 0..1; the survey's limit at 0.5 is a score of 0.5. */
@@ -37,11 +37,38 @@ export function isOpen(
   );
 }
 
-/** Whether a finding lies where its kind is asked for: not where it is kept off, nor a pull within the subject. */
+/**
+ * What the survey found at a place but is not on the docket, since it was not sure or the place was kept off; the smallest.
+ * Null where there is nothing, or what there is may not be mended or is on the docket already.
+ */
+export function passedOver(
+  findings: readonly DocketFinding[],
+  at: readonly [number, number],
+  settings: SurveySettings,
+  standing: ReadonlySet<string>,
+  ppi: number | null,
+): DocketFinding | null {
+  const area = ({ box }: DocketFinding): number => box.width * box.height;
+  const [smallest] = findings
+    .filter(
+      (f) =>
+        !isMended(f, standing) &&
+        kindsUnder(settings.policy).includes(f.kind) &&
+        f.outlines.some((outline) => isWithin(outline, at)),
+    )
+    .sort((one, other) => area(one) - area(other));
+  return smallest && !isOpen(smallest, settings, standing, ppi) ? smallest : null;
+}
+
+/**
+ * Whether a finding lies where its kind is asked for: not where it is kept off, nor a pull within the subject. What a person
+ * pointed at is asked for anywhere.
+ */
 function isAskedFor(
-  { kind, box }: Pick<FindingFacts, 'kind' | 'box'>,
+  { kind, box, by }: Pick<FindingFacts, 'kind' | 'box' | 'by'>,
   { areas, subject }: SurveySettings,
 ): boolean {
+  if (by === 'hand') return true;
   const middle = [box.x + box.width / 2, box.y + box.height / 2] as const;
   if (kind === 'pulls' && subject && isWithin(subject, middle)) return false;
   const own = areas.filter((area) => area.kind === kind);

@@ -2,6 +2,7 @@ import type { Change, DocketFinding } from '@tersum/document';
 import {
   AddFindingSchema,
   DismissSchema,
+  passedOver,
   SurveySettingsSchema,
   SweepSchema,
   TakeOutSchema,
@@ -50,7 +51,15 @@ export function surveyRoutes({
 
   router.post('/:id/findings', async (req, res) => {
     const { at } = bodyOf(AddFindingSchema, req);
-    const { raster } = await originals.get(records.picture(req.params.id).original);
+    const { ppi, original } = records.picture(req.params.id);
+    const { settings } = findings.survey(req.params.id);
+    const standing = new Set(records.records(req.params.id).repairs.map((r) => r.id));
+    const doubted = passedOver(findings.list(req.params.id), at, settings, standing, ppi);
+    if (doubted) {
+      findings.confirm(req.params.id, doubted);
+      return void res.json({ id: doubted.id, survey: surveys.describe(req.params.id) });
+    }
+    const { raster } = await originals.get(original);
     const finding = await pool.run({ kind: 'added', original: raster, at });
     if (!finding)
       throw new UserProblem(

@@ -129,6 +129,16 @@ export class FindingStore {
     this.touched(pictureId);
   }
 
+  /** Takes up a finding that a person pointed at: nobody doubts it any more. */
+  confirm(pictureId: string, { id, dismissed: _, repairId: __, ...data }: DocketFinding): void {
+    this.db
+      .update(findings)
+      .set({ dismissed: false, data: { ...data, id, score: 1, by: 'hand' } })
+      .where(and(eq(findings.pictureId, pictureId), eq(findings.id, id)))
+      .run();
+    this.touched(pictureId);
+  }
+
   dismiss(pictureId: string, ids: readonly string[], dismissed: boolean): void {
     this.update(pictureId, ids, { dismissed });
   }

@@ -139,6 +139,7 @@ export class WorkStore {
       .select({
         kind: part<FindingKind>('$.kind'),
         box: part<string>('$.box'),
+        by: part<FindingFacts['by']>('$.by'),
         score: part<number>('$.score'),
         size: part<number>('$.size'),
         contrast: part<number>('$.contrast'),

@@ -1,4 +1,5 @@
 import type { Layer } from '../raster/layers.js';
+import { SIDES } from '../shape/sides.js';
 
 /** A region of near-even colour, and what its border is like. */
 export interface Flat {
@@ -190,10 +191,3 @@ function traitsOf(
     grey: middle,
   };
 }
-
-const SIDES = [
-  [1, 0],
-  [-1, 0],
-  [0, 1],
-  [0, -1],
-] as const;

@@ -1,6 +1,7 @@
 import type { Flat } from './flats.js';
 import { flatFrom, flatsFromBorder } from './flats.js';
 import type { Layer } from '../raster/layers.js';
+import { SIDES } from '../shape/sides.js';
 
 /** What is missing from a picture: a corner, an edge, a hole, told by the bare colour that stands there. */
 export interface Loss {
@@ -162,10 +163,3 @@ function grownBy(
   }
   return all;
 }
-
-const SIDES = [
-  [1, 0],
-  [-1, 0],
-  [0, 1],
-  [0, -1],
-] as const;

@@ -1,4 +1,5 @@
 import type { Plane } from '../raster/plane.js';
+import { SIDES } from '../shape/sides.js';
 
 /** A place that stands out from all sides, and the pixels that belong to it. */
 export interface Spot {
@@ -148,10 +149,3 @@ function grown(
     return Int32Array.from(found).sort();
   }
 }
-
-const SIDES = [
-  [1, 0],
-  [-1, 0],
-  [0, 1],
-  [0, -1],
-] as const;

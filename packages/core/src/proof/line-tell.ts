@@ -94,8 +94,8 @@ function jumpAt(luma: Plane, { x, y, nx, ny }: RimPoint): number {
     if (like > best.like) best = { shift, like };
   }
   if (
-    best.like < 0.85 + 0.02 * Math.abs(best.shift) ||
-    best.like - still < 0.35 ||
+    best.like < 0.8 + 0.02 * Math.abs(best.shift) ||
+    best.like - still < 0.45 ||
     Math.abs(best.shift) === JUMP
   )
     return 0;

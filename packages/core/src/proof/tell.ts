@@ -46,7 +46,7 @@ export const TELL_LIMITS: TellLimits = {
   softness: 0.78,
   grain: 0.88,
   repeat: 9,
-  'broken-line': 1.6,
+  'broken-line': 2.2,
   leftover: 0.5,
   pull: 0.5,
 };

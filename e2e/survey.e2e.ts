@@ -90,6 +90,44 @@ test('the heavy print is surveyed, a wrong finding kept, its specks mended in on
   await expect(specks.getByText('Bring back 1')).toBeVisible();
 });
 
+test('a kind is kept off an area that is drawn, until the areas are cleared', async ({ page }) => {
+  await page.goto(server.url);
+  const bench = new BenchPage(page, { width: 3000, height: 2100 });
+  await page.getByRole('link', { name: 'Open Regatta print.jpg' }).click();
+  await bench.settled();
+  await page.getByRole('button', { name: /^Survey/ }).click();
+  await surveyed(page);
+  const specks = page.getByRole('region', { name: 'Specks' });
+  const head = specks.getByRole('button', { name: /^Specks \d+/ });
+  const left = async (): Promise<number> => Number(/\d+/.exec(await head.innerText())![0]);
+  if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+  const all = await left();
+  await page.getByRole('button', { name: 'Keep off an area: specks' }).click();
+  // Round the left half of the sky.
+  const corners = [
+    [300, 200],
+    [1500, 200],
+    [1500, 800],
+    [300, 800],
+    [300, 220],
+  ] as const;
+  const places = await Promise.all(corners.map(([x, y]) => bench.at(x, y)));
+  await page.mouse.move(places[0]!.x, places[0]!.y);
+  await page.mouse.down();
+  for (const { x, y } of places) await page.mouse.move(x, y, { steps: 6 });
+  await page.mouse.up();
+  const clear = page.getByRole('button', { name: 'Clear the areas: specks' });
+  await expect(clear).toBeVisible();
+  expect(await left()).toBeLessThan(all);
+  await page.reload();
+  await expect(clear.or(head).first()).toBeVisible();
+  expect(await left()).toBeLessThan(all);
+  if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+  await clear.click();
+  await expect(clear).toHaveCount(0);
+  expect(await left()).toBe(all);
+});
+
 test('a wire goes by survey in three actions on the bench', async ({ page }, info) => {
   await page.goto(server.url);
   const bench = new BenchPage(page, { width: 1800, height: 1200 });

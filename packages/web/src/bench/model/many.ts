@@ -62,12 +62,16 @@ function cut({ site, width }: Repair): { site: Site; width: number }[] {
     }));
   }
   if (site.kind === 'chain') {
-    const { points, bends } = site;
+    const { points, bends, shares } = site;
     if (points.length > 2) {
       const half = points.length >> 1;
       return [
-        { points: points.slice(0, half + 1), bends: bends.slice(0, half) },
-        { points: points.slice(half), bends: bends.slice(half) },
+        {
+          points: points.slice(0, half + 1),
+          bends: bends.slice(0, half),
+          shares: shares?.slice(0, half + 1),
+        },
+        { points: points.slice(half), bends: bends.slice(half), shares: shares?.slice(half) },
       ].map((run) => ({ site: { kind: 'chain', ...run }, width }));
     }
     const path = pathOf(site).map(([x, y]): [number, number] => [x, y]);
@@ -76,8 +80,18 @@ function cut({ site, width }: Repair): { site: Site; width: number }[] {
       path.splice(1, path.length - 1, [(ax + bx) / 2, (ay + by) / 2], [bx, by]);
     }
     const half = path.length >> 1;
-    return [path.slice(0, half + 1), path.slice(half)].map((run) => ({
-      site: { kind: 'chain', points: run, bends: run.slice(1).map(() => 0) },
+    const [first, last] = [shares?.[0] ?? 1, shares?.[1] ?? 1];
+    const along = path.map((_, k) => first + ((last - first) * k) / (path.length - 1));
+    return [
+      { points: path.slice(0, half + 1), shares: along.slice(0, half + 1) },
+      { points: path.slice(half), shares: along.slice(half) },
+    ].map((run) => ({
+      site: {
+        kind: 'chain',
+        points: run.points,
+        bends: run.points.slice(1).map(() => 0),
+        ...(shares ? { shares: run.shares } : {}),
+      },
       width,
     }));
   }

@@ -1,6 +1,7 @@
 import { benchFill } from './fill.js';
 import { benchPrint } from './print.js';
 import { benchProof } from './proof.js';
+import { benchProofSpeed } from './proof-speed.js';
 import { benchRepair } from './repair.js';
 import { benchSurvey } from './survey.js';
 import { benchViewport } from './viewport.js';
@@ -9,7 +10,10 @@ import { benchWiden } from './widen.js';
 const GROUPS: Record<string, () => Promise<void>> = {
   fill: benchFill,
   print: benchPrint,
-  proof: benchProof,
+  proof: async () => {
+    await benchProof();
+    await benchProofSpeed();
+  },
   repair: benchRepair,
   survey: benchSurvey,
   viewport: benchViewport,

@@ -5,7 +5,16 @@ import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { frameOf, grow, intersect, shift } from '../raster/rect.js';
-import { correlation, deviationAt, difference, HALF, isEdge, SIDE } from './patches.js';
+import {
+  correlation,
+  deviationAt,
+  deviationsOf,
+  deviationsOnGrid,
+  HALF,
+  isEdge,
+  isWithin,
+  SIDE,
+} from './patches.js';
 import { boxOf } from './site-window.js';
 
 /** Something that is seen twice within sight. */
@@ -47,6 +56,8 @@ const PATTERN = 0.25;
 
 /** Bits by which the looks of the same thing seen twice differ at most; grain differs a little. */
 const UNLIKE = 5;
+/** By which factor their contrasts differ at most: a copy may be graded, hardly more. */
+const GRADED = 1.5;
 
 /** How far from a place something may lie that is seen together with it, px. */
 export function sightIn({
@@ -84,8 +95,12 @@ interface Scene {
 /** Pixels of a site, by either half of their looks: first ones and the ones that follow. */
 interface Asked {
   readonly places: Int32Array;
+  readonly xs: Int32Array;
+  readonly ys: Int32Array;
   readonly looks: Uint32Array;
   readonly marked: Uint8Array;
+  /** Standard deviation round each, codes. */
+  readonly spreads: Float32Array;
   readonly first: readonly [Int32Array, Int32Array];
   readonly next: readonly [Int32Array, Int32Array];
 }
@@ -95,7 +110,8 @@ interface Grid {
   readonly columns: number;
   readonly rows: number;
   readonly looks: Uint32Array;
-  readonly seen: Uint8Array;
+  /** Standard deviation round each, codes; 0 where nothing is to be seen. */
+  readonly spreads: Float32Array;
 }
 
 /** Places of a site by the shift at which they are seen again. */
@@ -142,40 +158,42 @@ function gridOf(scene: Scene): Grid {
   const { width, height } = scene.grey;
   const [columns, rows] = [Math.ceil(width / STEP), Math.ceil(height / STEP)];
   const looks = new Uint32Array(columns * rows);
-  const seen = new Uint8Array(columns * rows);
+  const spreads = deviationsOnGrid(scene.grey, STEP).map((s) => (s < GRAINY ? 0 : s));
   for (let v = 0, g = 0; v < rows; v++)
-    for (let u = 0; u < columns; u++, g++) {
-      const q = v * STEP * width + u * STEP;
-      if (deviationAt(scene.grey, q) < GRAINY) continue;
-      seen[g] = 1;
-      looks[g] = lookAt(scene, q);
-    }
-  return { columns, rows, looks, seen };
+    for (let u = 0; u < columns; u++, g++)
+      if (spreads[g]) looks[g] = lookAt(scene, v * STEP * width + u * STEP);
+  return { columns, rows, looks, spreads };
 }
 
 /** Every pixel of a site that shows something: one of the two grids of a pair can then be coarse. */
 function askedOf(scene: Scene, pixels: Int32Array, first: Asked['first']): Asked {
-  const shown: number[] = [];
-  const marked: number[] = [];
   const thinning = thinningOf(pixels);
-  for (let k = 0; k < pixels.length; k += thinning) {
-    const p = pixels[k]!;
-    const deviation = deviationAt(scene.grey, p);
-    if (deviation < GRAINY) continue;
-    shown.push(p);
-    marked.push(deviation >= MARKED && !isEdge(scene.grey, p) ? 1 : 0);
-  }
-  const next = [new Int32Array(shown.length), new Int32Array(shown.length)] as const;
+  const thinned = thinning > 1 ? pixels.filter((_, k) => k % thinning === 0) : pixels;
+  const deviations = deviationsOf(scene.grey, thinned);
+  const places = thinned.filter((_, k) => deviations[k]! >= GRAINY);
+  const spreads = deviations.filter((deviation) => deviation >= GRAINY);
+  const next = [new Int32Array(places.length), new Int32Array(places.length)] as const;
   first[0].fill(-1);
   first[1].fill(-1);
-  const looks = Uint32Array.from(shown, (p) => lookAt(scene, p));
+  const looks = Uint32Array.from(places, (p) => lookAt(scene, p));
   looks.forEach((look, n) => {
     next[0][n] = first[0][look & 0xffff]!;
     first[0][look & 0xffff] = n;
     next[1][n] = first[1][look >>> 16]!;
     first[1][look >>> 16] = n;
   });
-  return { places: Int32Array.from(shown), looks, marked: Uint8Array.from(marked), first, next };
+  return {
+    places,
+    xs: places.map((p) => p % scene.grey.width),
+    ys: places.map((p) => Math.floor(p / scene.grey.width)),
+    looks,
+    marked: Uint8Array.from(places, (p, k) =>
+      spreads[k]! >= MARKED && !isEdge(scene.grey, p) ? 1 : 0,
+    ),
+    spreads,
+    first,
+    next,
+  };
 }
 
 /** Of a large site every so many-th pixel is asked. */
@@ -188,6 +206,16 @@ function unlike(bits: number): number {
   let n = bits - ((bits >>> 1) & 0x55555555);
   n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
   return Math.imul((n + (n >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
+/** Which halves of looks there are, a bit each. */
+function halvesOf(looks: Uint32Array, from: 0 | 16): Uint32Array {
+  const met = new Uint32Array(2048);
+  for (const look of looks) {
+    const bits = (look >>> from) & 0xffff;
+    met[bits >>> 5]! |= 1 << (bits & 31);
+  }
+  return met;
 }
 
 /** Pixels of a site by the shift at which a place of the grid within sight shows the same. */
@@ -204,37 +232,44 @@ function votesOf(
   const ones: number[] = [];
   const others: number[] = [];
   const counts = new Uint16Array(2 * asked.places.length);
+  const meet = (half: 0 | 1, g: number, x: number, y: number): void => {
+    const look = grid.looks[g]!;
+    const spread = grid.spreads[g]!;
+    const next = asked.next[half];
+    for (let a = asked.first[half][half ? look >>> 16 : look & 0xffff]!; a >= 0; a = next[a]!) {
+      if (counts[2 * a + half]! > COMMON) continue;
+      const dx = x - asked.xs[a]!;
+      const dy = y - asked.ys[a]!;
+      if (dx > sight || dx < -sight || dy > sight || dy < -sight) continue;
+      if (dx < SIDE && dx > -SIDE && dy < SIDE && dy > -SIDE) continue;
+      counts[2 * a + half]!++;
+      if (unlike(asked.looks[a]! ^ look) > UNLIKE) continue;
+      const own = asked.spreads[a]!;
+      if (own > GRADED * spread || spread > GRADED * own) continue;
+      // A pair alike in both halves was met in the first.
+      if (half && (asked.looks[a]! & 0xffff) === (look & 0xffff)) continue;
+      ones.push(2 * a + half);
+      others.push(y * width + x);
+    }
+  };
+  // Most places are known to match none without going far.
+  const lower = halvesOf(asked.looks, 0);
+  const upper = halvesOf(asked.looks, 16);
+  const columns = { from: Math.ceil(near.x / STEP), to: Math.ceil((near.x + near.width) / STEP) };
   for (let v = Math.ceil(near.y / STEP); v * STEP < near.y + near.height; v++)
-    for (let u = Math.ceil(near.x / STEP); u * STEP < near.x + near.width; u++) {
-      const g = v * grid.columns + u;
-      if (!grid.seen[g]) continue;
+    for (let u = columns.from, g = v * grid.columns + u; u < columns.to; u++, g++) {
+      if (!grid.spreads[g]) continue;
       const look = grid.looks[g]!;
-      const [x, y] = [u * STEP, v * STEP];
-      for (const half of [0, 1] as const) {
-        let a = asked.first[half][half ? look >>> 16 : look & 0xffff]!;
-        for (; a >= 0; a = asked.next[half][a]!) {
-          if (counts[2 * a + half]! > COMMON) continue;
-          const p = asked.places[a]!;
-          const [dx, dy] = [x - (p % width), y - Math.floor(p / width)];
-          if (dx > sight || dx < -sight || dy > sight || dy < -sight) continue;
-          if (dx < SIDE && dx > -SIDE && dy < SIDE && dy > -SIDE) continue;
-          counts[2 * a + half]!++;
-          if (unlike(asked.looks[a]! ^ look) > UNLIKE) continue;
-          // A pair alike in both halves was met in the first.
-          if (half && (asked.looks[a]! & 0xffff) === (look & 0xffff)) continue;
-          ones.push(2 * a + half);
-          others.push(y * width + x);
-        }
-      }
+      if (lower[(look >>> 5) & 2047]! & (1 << (look & 31))) meet(0, g, u * STEP, v * STEP);
+      if (upper[look >>> 21]! & (1 << ((look >>> 16) & 31))) meet(1, g, u * STEP, v * STEP);
     }
   const votes: Votes = new Map();
   ones.forEach((one, k) => {
     if (counts[one]! > COMMON) return;
     const a = one >> 1;
     const [p, q] = [asked.places[a]!, others[k]!];
-    const like = correlation(grey, p, q);
-    if (like < (asked.marked[a] ? SAME : EXACT)) return;
-    if (!asked.marked[a] && difference(grey, p, q) > GRAIN_OFF) return;
+    if (!asked.marked[a] && !isWithin(grey, p, q, GRAIN_OFF)) return;
+    if (correlation(grey, p, q) < (asked.marked[a] ? SAME : EXACT)) return;
     const key = (Math.floor(q / width) - Math.floor(p / width)) * KEY + (q % width) - (p % width);
     // What is grain alone is told apart by its sign.
     const vote = asked.marked[a] ? p : -p - 1;

@@ -61,31 +61,42 @@ export function blurred({ width, height, values }: Plane, sigma: number): Plane 
 
 /** Mean over a square of side 2r+1, clipped to the picture. @param radius whole px, >= 1 */
 export function boxMean({ width, height, values }: Plane, radius: number): Plane {
-  const rows = new Float32Array(values.length);
-  for (let y = 0; y < height; y++) {
-    const from = y * width;
-    let sum = 0;
-    for (let x = 0; x < Math.min(radius, width); x++) sum += values[from + x]!;
-    for (let x = 0; x < width; x++) {
-      if (x + radius < width) sum += values[from + x + radius]!;
-      if (x - radius - 1 >= 0) sum -= values[from + x - radius - 1]!;
-      const n = Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1;
-      rows[from + x] = sum / n;
-    }
-  }
   const out = new Float32Array(values.length);
   const sums = new Float64Array(width);
-  for (let y = 0; y < Math.min(radius, height); y++)
-    for (let x = 0; x < width; x++) sums[x]! += rows[y * width + x]!;
-  for (let y = 0; y < height; y++) {
-    const into = y + radius;
-    const outof = y - radius - 1;
-    if (into < height) for (let x = 0; x < width; x++) sums[x]! += rows[into * width + x]!;
-    if (outof >= 0) for (let x = 0; x < width; x++) sums[x]! -= rows[outof * width + x]!;
-    const n = Math.min(height - 1, into) - Math.max(0, y - radius) + 1;
-    for (let x = 0; x < width; x++) out[y * width + x] = sums[x]! / n;
+  // The rows within reach, each in its turn overwritten: a whole plane of them would not stay in the cache.
+  const kept = 2 * radius + 2;
+  const rows = Array.from({ length: kept }, () => new Float32Array(width));
+  const nothing = new Float32Array(width);
+  for (let y = -radius; y < height; y++) {
+    const enters = y + radius < height;
+    const into = enters ? rows[(y + radius) % kept]! : nothing;
+    if (enters) meansAlong(values.subarray((y + radius) * width), radius, into);
+    const outof = y > radius ? rows[(y - radius - 1) % kept]! : nothing;
+    if (y < 0) {
+      for (let x = 0; x < width; x++) sums[x]! += into[x]!;
+      continue;
+    }
+    const n = Math.min(height - 1, y + radius) - Math.max(0, y - radius) + 1;
+    const to = out.subarray(y * width, (y + 1) * width);
+    for (let x = 0; x < width; x++) {
+      const sum = sums[x]! + into[x]! - outof[x]!;
+      sums[x] = sum;
+      to[x] = sum / n;
+    }
   }
   return { width, height, values: out };
+}
+
+/** Means over 2r+1 values of a row, clipped to it. @param means as long as the row */
+function meansAlong(row: Float32Array, radius: number, means: Float32Array): void {
+  const width = means.length;
+  let sum = 0;
+  for (let x = 0; x < Math.min(radius, width); x++) sum += row[x]!;
+  for (let x = 0; x < width; x++) {
+    if (x + radius < width) sum += row[x + radius]!;
+    if (x - radius - 1 >= 0) sum -= row[x - radius - 1]!;
+    means[x] = sum / (Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1);
+  }
 }
 
 /** Bilinear value, the border repeated outward. */

@@ -98,6 +98,16 @@ test('the board plans, searches and takes a deleted job back', async ({ page }) 
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('A day has 24 hours.')).toBeVisible();
   await page.getByLabel(/^Hours a day/).fill('4');
+  await page.getByLabel('Seconds for stains').fill('-3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Set at least a tenth of a second.')).toBeVisible();
+  await page.getByLabel('Seconds for stains').fill('45');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('img', { name: /4 h a day/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Hours and rate' }).click();
+  await expect(page.getByLabel('Seconds for stains')).toHaveValue('45');
+  await page.getByLabel('Seconds for stains').fill('');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Hours and rate' }).click();
+  await expect(page.getByLabel('Seconds for stains')).toHaveValue('');
 });

@@ -115,6 +115,16 @@ test('before and after are compared in six ways, in register', async ({ page }) 
     for (const v of data) sum += v;
     return sum / data.length;
   };
+  /** Mean square of the step from a sample to the next pixel's. */
+  const slopes = async (): Promise<number> => {
+    await page.waitForTimeout(300);
+    const path = test.info().outputPath('slopes.png');
+    await view.locator('canvas').first().screenshot({ path });
+    const { data, channels } = await pixelsOf(path);
+    let sum = 0;
+    for (let i = channels; i < data.length; i++) sum += (data[i]! - data[i - channels]!) ** 2;
+    return sum / data.length;
+  };
   const choose = async (name: string): Promise<void> => {
     await page.getByRole('radio', { name, exact: true }).click();
     await expect(view).toHaveAttribute('data-complete', 'true');
@@ -138,6 +148,14 @@ test('before and after are compared in six ways, in register', async ({ page }) 
   // At use: as large on screen as the print is to the eye.
   await page.getByRole('button', { name: /^At use/ }).click();
   await expect(page.getByText(/As a print of \d+ mm looks from 30 cm/)).toBeVisible();
+  // As eyes see it: much enlarged, what is finer than they resolve from there is gone.
+  await page.getByRole('button', { name: '1:1' }).click();
+  await view.hover();
+  for (let k = 0; k < 4; k++) await page.mouse.wheel(0, -300);
+  const sharp = await slopes();
+  await page.getByRole('button', { name: 'As the eye sees it' }).click();
+  await expect(page.getByText(/Blurred as eyes blur a print of \d+ mm from 30 cm/)).toBeVisible();
+  expect(await slopes()).toBeLessThan(0.8 * sharp);
 });
 
 test('the treatment report can be had from the export window', async ({ page }) => {

@@ -68,12 +68,12 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const pool = new WorkPool(options.worker);
   const files = new ContentStore(join(data, 'originals'));
   const findings = new FindingStore(db);
-  const work = new WorkStore(db, findings);
+  const settings = new SettingStore(db);
+  const work = new WorkStore(db, findings, settings);
   const jobs = new JobStore(db, work, findings);
   const records = new RecordStore(db);
   const originals = new Originals(files, pool);
   const proofs = new ProofStore(db);
-  const settings = new SettingStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
   const renderer = new Renderer(records, originals, searches, pool, log);
   const intake = new Intake(jobs, files, originals, pool);

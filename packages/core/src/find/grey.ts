@@ -36,9 +36,10 @@ export function greyOf({ width, height, channels, data }: Raster): Float32Array 
   const grey = new Float32Array(width * height);
   const scale = 255 / whiteOf(data);
   const colours = colourChannels(channels);
-  for (let p = 0, i = 0; p < grey.length; p++, i += channels)
-    grey[p] =
-      scale *
-      (colours === 1 ? data[i]! : 0.299 * data[i]! + 0.587 * data[i + 1]! + 0.114 * data[i + 2]!);
+  if (colours === 1)
+    for (let p = 0, i = 0; p < grey.length; p++, i += channels) grey[p] = scale * data[i]!;
+  else
+    for (let p = 0, i = 0; p < grey.length; p++, i += channels)
+      grey[p] = scale * (0.299 * data[i]! + 0.587 * data[i + 1]! + 0.114 * data[i + 2]!);
   return grey;
 }

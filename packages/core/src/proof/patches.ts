@@ -115,15 +115,15 @@ export function isWithin({ width, values }: Plane, p: number, q: number, most: n
   return true;
 }
 
-/** Correlation of two patches, their means left out; 0 where one of them shows nothing. */
-export function correlation({ width, values }: Plane, p: number, q: number): number {
-  let [a, b, aa, bb, ab] = [0, 0, 0, 0, 0];
-  for (let v = -HALF; v <= HALF; v++)
-    for (
-      let i = p + v * width - HALF, j = q + v * width - HALF, end = i + SIDE;
-      i < end;
-      i++, j++
-    ) {
+/**
+ * Correlation of two patches, their means left out; 0 where one of them shows nothing.
+ * @param every of how many rows and columns one is looked at
+ */
+export function correlation({ width, values }: Plane, p: number, q: number, every = 1): number {
+  let [n, a, b, aa, bb, ab] = [0, 0, 0, 0, 0, 0];
+  for (let v = -HALF; v <= HALF; v += every) {
+    let j = q + v * width - HALF;
+    for (let i = p + v * width - HALF, end = i + SIDE; i < end; i += every, j += every) {
       const one = values[i]!;
       const two = values[j]!;
       a += one;
@@ -131,8 +131,9 @@ export function correlation({ width, values }: Plane, p: number, q: number): num
       aa += one * one;
       bb += two * two;
       ab += one * two;
+      n++;
     }
-  const n = SIDE * SIDE;
+  }
   const va = aa - (a * a) / n;
   const vb = bb - (b * b) / n;
   return va < 0.4 * n || vb < 0.4 * n ? 0 : (ab - (a * b) / n) / Math.sqrt(va * vb);

@@ -63,6 +63,7 @@ const AROUND = 16;
 export function strandsAt(plane: Plane, level: number): Strand[] {
   const ridges = ridgesOf(plane, SIGMA, WEAKEST);
   const curves = linked(ridges, { start: START, shortest: SHORTEST, gap: GAP });
+  if (!curves.length) return [];
   const mean = boxMean(plane, 3);
   const off = { ...plane, values: plane.values.map((v, p) => Math.abs(v - mean.values[p]!)) };
   const busy = boxMean(off, AROUND);

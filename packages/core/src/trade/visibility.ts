@@ -18,6 +18,9 @@ const ARC_MINUTE = Math.PI / 180 / 60;
 /** Lightness and colour differences below this are not seen side by side (common practice), CIEDE2000. */
 const LEAST_CONTRAST = 2;
 
+/** Full width at half height of a Gaussian, standard deviations. */
+const FWHM = 2 * Math.sqrt(2 * Math.LN2);
+
 /** Size of so many px in the original print, mm. */
 export function millimetres(px: number, ppi: number): number {
   return (px * 25.4) / ppi;
@@ -26,6 +29,19 @@ export function millimetres(px: number, ppi: number): number {
 /** The smallest size that shows from a distance, mm. */
 export function smallestSeen(distance: number): number {
   return distance * ARC_MINUTE;
+}
+
+/**
+ * How far the eye spreads a point at a distance, mm (standard deviation). The eye's line spread is about one arc minute
+ * wide at half its height in daylight (Campbell and Gubisch, J. Physiol. 186, 1966; value from memory).
+ */
+export function eyeSpread(distance: number): number {
+  return smallestSeen(distance) / FWHM;
+}
+
+/** How far the eye spreads a point of a picture at its intended use, px of the picture. */
+export function spreadAtUse(use: IntendedUse): number {
+  return eyeSpread(use.distance) / (millimetres(1, use.ppi) * use.enlargement);
 }
 
 /** Whether a mark of a size, px, and a contrast, CIEDE2000, shows at the intended use. */

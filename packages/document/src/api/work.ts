@@ -16,7 +16,17 @@ export const WorkTimeSchema = z.object({
 });
 export type WorkTime = z.infer<typeof WorkTimeSchema>;
 
-/** What the house has set about working hours, money and rest. */
+/** Seconds a finding takes, by kind, as somebody has set them. */
+export const SetTimesSchema = z.partialRecord(
+  z.enum(FINDING_KINDS),
+  z
+    .number()
+    .min(0.1, 'Set at least a tenth of a second.')
+    .max(7200, 'Two hours are the most.')
+    .optional(),
+);
+
+/** What the house has set about working hours, money, rest and times. */
 export const HouseSchema = z.object({
   /** Hours a day there are for mending. */
   hours: z
@@ -30,6 +40,8 @@ export const HouseSchema = z.object({
   currency: z.string().trim().min(1, 'Write a currency.').max(8),
   /** Minutes of work after which a break is called for; null never. */
   rest: z.int().min(5, 'A break every 5 minutes is the most.').max(240).nullable(),
+  /** Seconds for a finding that hold instead of measured and usual ones. */
+  times: SetTimesSchema,
 });
 export type House = z.infer<typeof HouseSchema>;
 
@@ -40,6 +52,7 @@ export const FIRST_HOUSE: House = {
   rate: null,
   currency: 'EUR',
   rest: 25,
+  times: {},
 };
 
 /** Own seconds for one finding, by kind: median of what was measured, and how many times. */

@@ -12,6 +12,7 @@ import {
   TELL_RANGES,
 } from '@tersum/core';
 import type {
+  House,
   Job,
   KeptProofAnswer,
   Picture,
@@ -295,6 +296,16 @@ describe('work', () => {
     const crease = { ...finding, id: randomUUID(), kind: 'creases', advice: { byHand: 120 } };
     const faint = { ...finding, id: randomUUID(), score: 0.2 };
     for (const f of [finding, crease, faint]) services.findings.add(picture.id, f as never);
+    expect((await jobNow()).work.remaining).toBe(4 + 120);
+    // What somebody has set goes before what was measured and what is usual.
+    const setTimes = (times: House['times']) =>
+      request(app)
+        .put('/api/house')
+        .send({ ...FIRST_HOUSE, times });
+    await setTimes({ specks: 9, creases: 50 }).expect(200);
+    expect((await jobNow()).work.remaining).toBe(9 + 50);
+    await setTimes({ specks: 0 }).expect(400);
+    await setTimes({}).expect(200);
     expect((await jobNow()).work.remaining).toBe(4 + 120);
     services.findings.dismiss(picture.id, [crease.id], true);
     expect((await jobNow()).work.remaining).toBe(4);

@@ -6,6 +6,7 @@ import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/open.js';
 import { changes, findings, repairs, workTimes } from '../db/schema.js';
 import type { FindingStore } from './findings.js';
+import type { SettingStore } from './settings.js';
 
 /** Own times count from so many on. */
 const ENOUGH = 3;
@@ -27,6 +28,7 @@ export class WorkStore {
   constructor(
     private readonly db: Db,
     private readonly findings: FindingStore,
+    private readonly settings: SettingStore,
   ) {}
 
   add(pictureId: string, time: WorkTime): void {
@@ -99,11 +101,12 @@ export class WorkStore {
         .map(({ id, sum }) => [id, sum]),
     );
     const own = this.ownTimes();
+    const { times } = this.settings.house();
     return new Map(
       pictures.map((picture) => {
         let remaining = 0;
         for (const [kind, { count, byHand }] of this.openIn(picture))
-          remaining += own[kind] ? own[kind].seconds * count : byHand;
+          remaining += secondsFor(times[kind] ?? own[kind]?.seconds, count, byHand);
         return [picture.id, { spent: spent.get(picture.id) ?? 0, remaining }];
       }),
     );
@@ -152,4 +155,9 @@ export class WorkStore {
       .all()
       .map(({ box, ...facts }) => ({ ...facts, box: JSON.parse(box) as FindingFacts['box'] }));
   }
+}
+
+/** Seconds for so many findings of a kind. @param each seconds a finding, where they are known @param usual of all of them */
+function secondsFor(each: number | undefined, count: number, usual: number): number {
+  return each === undefined ? usual : each * count;
 }

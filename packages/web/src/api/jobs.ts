@@ -4,7 +4,7 @@ import useSWR, { mutate } from 'swr';
 import { z } from 'zod';
 import { request, RequestProblem } from './client.js';
 
-const JOBS = '/api/jobs';
+export const JOBS = '/api/jobs';
 
 /** The job board. */
 export function useJobs() {

@@ -3,6 +3,7 @@ import { HouseSchema, OwnTimesSchema, WorkLogSchema } from '@tersum/document';
 import useSWR, { mutate } from 'swr';
 import { z } from 'zod';
 import { request } from './client.js';
+import { JOBS } from './jobs.js';
 
 const HOUSE = '/api/house';
 const workOf = (id: string): string => `/api/pictures/${id}/work`;
@@ -15,6 +16,8 @@ export function useHouse() {
 export async function setHouse(house: House): Promise<void> {
   const kept = await request(HouseSchema, HOUSE, { method: 'PUT', body: house });
   await mutate(HOUSE, kept, { revalidate: false });
+  // What is left to do follows from the times that were set.
+  await mutate(JOBS);
 }
 
 /** Own seconds for one finding, by kind. */

@@ -13,7 +13,7 @@ import { zoomAtUse } from './use-zoom.js';
 export function CompareStrip() {
   const { bench } = useBench();
   const proof = useProofStore();
-  const { way, onion, doublings, heat } = useProofState((s) => s);
+  const { way, onion, doublings, heat, asSeen } = useProofState((s) => s);
   const { pictureId, picture, zoom } = useBenchState((s) => ({
     pictureId: s.pictureId,
     picture: s.records?.picture ?? null,
@@ -76,12 +76,18 @@ export function CompareStrip() {
             At use
           </Quiet>
         )}
+        {use && (
+          <Toggle isSelected={asSeen} onChange={(on) => proof.setState({ asSeen: on })}>
+            As the eye sees it
+          </Toggle>
+        )}
         <Figure>{zoom === null ? '' : `${Math.round(zoom * 100)} %`}</Figure>
       </Rest>
-      {use && zoom !== null && Math.abs(zoom - use.zoom) < 1e-6 && (
+      {use && zoom !== null && (asSeen || Math.abs(zoom - use.zoom) < 1e-6) && (
         <Caption>
-          As a print of {use.width} mm looks from {use.distance} cm, when you sit {use.eye} cm from
-          the screen.
+          {asSeen
+            ? `Blurred as eyes blur a print of ${use.width} mm from ${use.distance} cm: what does not show here will not show there.`
+            : `As a print of ${use.width} mm looks from ${use.distance} cm, when you sit ${use.eye} cm from the screen.`}
         </Caption>
       )}
     </Strip>

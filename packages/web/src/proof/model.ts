@@ -24,6 +24,8 @@ export interface ProofState {
   readonly doublings: number;
   /** Whether all tells lie over the picture as heat. */
   readonly heat: boolean;
+  /** Whether the picture is shown as eyes will see it at its use. */
+  readonly asSeen: boolean;
   /** The frame of the sweep that is looked at; null outside of the sweep. */
   readonly frame: number | null;
   /** Whether everything of the view has been drawn. */
@@ -37,6 +39,7 @@ export function createProof(): StoreApi<ProofState> {
     onion: 0.5,
     doublings: 3,
     heat: false,
+    asSeen: false,
     frame: null,
     complete: false,
   }));

@@ -1,4 +1,4 @@
-import { millimetres } from '@tersum/core';
+import { eyeSpread, millimetres, spreadAtUse } from '@tersum/core';
 import type { SurveySettings } from '@tersum/document';
 import { useOf } from '@tersum/document';
 
@@ -21,4 +21,15 @@ export function zoomAtUse(
     /** Width of the print, mm. */
     width: Math.round(width * pixel),
   };
+}
+
+/**
+ * How far a picture has to be blurred on screen so that it shows what eyes will see of it at its use: what they blur there,
+ * less what they blur at the screen by themselves.
+ * @returns standard deviation, CSS px; 0 where the screen shows no more than the use
+ */
+export function blurOnScreen(settings: SurveySettings, ppi: number | null, zoom: number): number {
+  const there = spreadAtUse(useOf(settings, ppi)) * zoom;
+  const here = eyeSpread(EYE) / CSS_PX_MM;
+  return Math.sqrt(Math.max(0, there ** 2 - here ** 2));
 }

@@ -1,14 +1,15 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import type { House } from '@tersum/document';
-import { FINDING_NAMES, FIRST_HOUSE, HouseSchema } from '@tersum/document';
+import { FIRST_HOUSE, HouseSchema } from '@tersum/document';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { FormProvider, useForm } from 'react-hook-form';
 import styled from 'styled-components';
 import { messageOf } from '../../api/client.js';
-import { setHouse, useOwnTimes } from '../../api/work.js';
-import { Figure, MainPush, Push, Warning } from '../../look/parts.js';
+import { setHouse } from '../../api/work.js';
+import { MainPush, Push, Warning } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { Actions, Field, Window } from '../../look/Window.js';
+import { TimesTable } from './TimesTable.js';
 
 interface HouseProps {
   readonly house: House;
@@ -17,14 +18,11 @@ interface HouseProps {
 
 const amount = (v: unknown): number | null => (v === '' || v === null ? null : Number(v));
 
-/** Working hours, rate and rest; and what was measured of the own times. */
+/** Working hours, rate and rest, and how long findings take. */
 export function HouseWindow({ house, onClose }: HouseProps) {
   const [problem, setProblem] = useState<string | null>(null);
-  const { data: times } = useOwnTimes();
-  const { register, handleSubmit, formState } = useForm<House>({
-    resolver: zodResolver(HouseSchema),
-    defaultValues: house,
-  });
+  const form = useForm<House>({ resolver: zodResolver(HouseSchema), defaultValues: house });
+  const { register, handleSubmit, formState } = form;
   const { errors } = formState;
   const save = handleSubmit(async (next) => {
     try {
@@ -34,12 +32,8 @@ export function HouseWindow({ house, onClose }: HouseProps) {
       setProblem(messageOf(error));
     }
   });
-  const own = Object.entries(times ?? {}) as [
-    keyof typeof FINDING_NAMES,
-    { seconds: number; times: number },
-  ][];
   return (
-    <Window title="Hours and rate" isOpen onClose={onClose}>
+    <Window title="Hours, rate and times" isOpen width={520} onClose={onClose}>
       <form onSubmit={(event) => void save(event)} noValidate>
         {problem && <Warning>{problem}</Warning>}
         <Pair>
@@ -71,24 +65,9 @@ export function HouseWindow({ house, onClose }: HouseProps) {
           />
           {errors.rest && <em role="alert">{errors.rest.message}</em>}
         </Field>
-        <Own>
-          <h3>Your own times</h3>
-          {own.length ? (
-            <ul>
-              {own.map(([kind, { seconds, times: count }]) => (
-                <li key={kind}>
-                  {FINDING_NAMES[kind][1]} <Figure>{seconds.toFixed(1)} s</Figure>
-                  <small>median of {count}</small>
-                </li>
-              ))}
-            </ul>
-          ) : (
-            <p>
-              After three sweeps of a kind of finding its usual time is replaced by the one you
-              take.
-            </p>
-          )}
-        </Own>
+        <FormProvider {...form}>
+          <TimesTable />
+        </FormProvider>
         <Actions>
           <Push onPress={onClose}>Cancel</Push>
           <MainPush type="submit" isDisabled={formState.isSubmitting}>
@@ -114,29 +93,5 @@ const Tick = styled.label`
   padding-top: 24px;
   input {
     accent-color: ${look.done};
-  }
-`;
-
-const Own = styled.section`
-  border-top: 1px solid ${look.hairline};
-  padding-top: 12px;
-  font-size: 12px;
-  h3 {
-    font-weight: 600;
-    margin-bottom: 4px;
-  }
-  p,
-  small {
-    color: ${look.inkSoft};
-  }
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-    columns: 2;
-  }
-  small {
-    margin-left: 6px;
-    font-size: 11px;
   }
 `;

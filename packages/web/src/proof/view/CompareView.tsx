@@ -15,9 +15,12 @@ import { FrameMark } from '../sweep/FrameMark.js';
 import { useProofState, useProofStore } from '../model.js';
 import { HeatMarks } from './HeatMarks.js';
 import { paintCompared } from './paint-compared.js';
+import { SeenFilter, useSeenBlur } from './SeenFilter.js';
 
 /** ms a state stays while both are blinked. */
 const BLINK = 700;
+/** Id of the filter that shows what eyes see at the use. */
+const SEEN = 'seen-at-use';
 
 /** The picture as received and as repaired, laid beside each other in one of several ways. */
 export function CompareView() {
@@ -29,6 +32,7 @@ export function CompareView() {
   const surround = useBenchState((s) => s.surround);
   const state = useProofState((s) => s);
   const { way, received, onion, doublings } = state;
+  const blur = useSeenBlur();
   useLaidOut(size);
   useWheelZoom(frame);
 
@@ -94,7 +98,8 @@ export function CompareView() {
       onPointerLeave={() => bench.set({ pointer: null })}
       data-complete={state.complete}
     >
-      <canvas ref={canvas} />
+      <SeenFilter id={SEEN} blur={blur} />
+      <canvas ref={canvas} style={blur ? { filter: `url(#${SEEN})` } : undefined} />
       <HeatMarks />
       <TellMarks />
       <FrameMark />

@@ -1,10 +1,10 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { frameOf, unpackDonorMap } from '@tersum/core';
-import type { Raster } from '@tersum/core';
+import { createRaster, depthOf, frameOf, prepare, unpackDonorMap } from '@tersum/core';
+import type { Preparation, Raster } from '@tersum/core';
 import type { Bundle, FoundMap } from '@tersum/document';
-import { BUNDLE, BundleSchema, finished, replay, walk } from '@tersum/document';
+import { baseName, BUNDLE, BundleSchema, finished, replay, walk } from '@tersum/document';
 import { inflateSync, unzipSync } from 'fflate';
 import { Meter, readPicture, writePicture, writeReport } from './files.js';
 import { BadUsage, needed, readArguments } from './usage.js';
@@ -25,7 +25,7 @@ export async function renderCommand(args: string[]): Promise<void> {
   const meter = new Meter();
   const folder = await mkdtemp(join(tmpdir(), 'tersum-'));
   try {
-    const { bundle, files, source, original, ppi, elsewhere } = await meter.time(
+    const { bundle, files, source, received, ppi, elsewhere } = await meter.time(
       'load',
       async () => {
         const files = await unzipped(input);
@@ -34,15 +34,21 @@ export async function renderCommand(args: string[]): Promise<void> {
         const { raster, ppi } = await readPicture(source);
         const elsewhere: Record<string, Raster> = {};
         for (const [id, hash] of Object.entries(bundle.elsewhere))
-          elsewhere[id] = (await readPicture(await unpack(files, hash, folder))).raster;
-        return { bundle, files, source, original: raster, ppi, elsewhere };
+          elsewhere[id] = prepared(
+            (await readPicture(await unpack(files, hash, folder))).raster,
+            bundle.elsewherePrepared[id],
+          );
+        return { bundle, files, source, received: raster, ppi, elsewhere };
       },
     );
     const { result, failed } = await meter.time('engine', async () => {
       const patches = new Map<string, ReturnType<typeof replay>>();
       const found = (search: string): Promise<FoundMap | undefined> =>
         Promise.resolve(mapIn(bundle, files, search));
-      const rendering = await walk(bundle, bundle.picture.original, frameOf(original), {
+      const [preparation] = bundle.preparations;
+      const original = prepared(received, preparation);
+      const base = baseName(bundle.picture.original, preparation);
+      const rendering = await walk(bundle, base, frameOf(original), {
         patch: (key, repair, map, below) => {
           const known = patches.get(key) ?? replay({ repair, map, original, below, elsewhere });
           patches.set(key, known);
@@ -67,6 +73,15 @@ export async function renderCommand(args: string[]): Promise<void> {
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** What repairs begin from. */
+function prepared(received: Raster, how: Preparation | undefined): Raster {
+  if (!how) return received;
+  const { width, height, channels, data } = received;
+  const into = createRaster(width, height, channels, depthOf(data));
+  prepare(received, how, into);
+  return into;
 }
 
 async function unzipped(path: string): Promise<Files> {

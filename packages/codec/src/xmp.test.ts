@@ -40,6 +40,7 @@ const report: Report = {
   ],
   shares: { cleaned: 0.1, rebuilt: 0, invented: 0, 'given back': 0 },
   untouched: 0.9,
+  prepared: ['grey made of 100 %, 0 %, 0 % of red, green and blue'],
   tones: [{ name: 'Levels', strength: 1 }],
   framed: false,
   policy: 'documentary',
@@ -60,6 +61,7 @@ test('the note is well-formed and says what was done to which original', () => {
     'rdf:Seq': { 'rdf:li': { 'stEvt:parameters': string }[] };
   };
   expect(history['rdf:Seq']['rdf:li'].map((e) => e['stEvt:parameters'])).toEqual([
+    'prepared: grey made of 100 %, 0 %, 0 % of red, green and blue',
     'Dust & hairs: 2 repairs (cleaned)',
     'tone: Levels',
   ]);

@@ -22,6 +22,8 @@ export function xmpNote(report: Report): string {
     const manners = [...new Set(repairs.map((r) => r.manner))].join(', ');
     return `${name}: ${repairs.length} ${repairs.length === 1 ? 'repair' : 'repairs'} (${manners})`;
   });
+  // In the order in which it was done.
+  if (report.prepared.length) events.unshift(`prepared: ${report.prepared.join(', ')}`);
   if (report.tones.length) events.push(`tone: ${report.tones.map((t) => t.name).join(', ')}`);
   if (report.framed) events.push('straightened or cropped');
   const packet = {

@@ -38,6 +38,7 @@ export * from './schema/kept-donor.js';
 export * from './schema/method.js';
 export * from './schema/piece.js';
 export * from './schema/frame.js';
+export * from './schema/preparation.js';
 export * from './schema/records.js';
 export * from './schema/repair.js';
 export * from './schema/tone.js';

@@ -6,6 +6,7 @@ import { openDatabase } from './db/open.js';
 import { Exports } from './export/exports.js';
 import { MakingDesk } from './making/making-desk.js';
 import { WorkPool } from './pool/pool.js';
+import { Bases } from './render/bases.js';
 import { Originals } from './render/originals.js';
 import { Reports } from './report/reports.js';
 import { Renderer } from './render/renderer.js';
@@ -43,6 +44,7 @@ export interface Services {
   readonly intake: Intake;
   readonly makings: MakingDesk;
   readonly originals: Originals;
+  readonly bases: Bases;
   readonly renderer: Renderer;
   readonly exports: Exports;
   readonly reports: Reports;
@@ -73,9 +75,10 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const jobs = new JobStore(db, work, findings);
   const records = new RecordStore(db);
   const originals = new Originals(files, pool);
+  const bases = new Bases(join(data, 'prepared'), records, originals, pool);
   const proofs = new ProofStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
-  const renderer = new Renderer(records, originals, searches, pool, log);
+  const renderer = new Renderer(records, originals, bases, searches, pool, log);
   const intake = new Intake(jobs, files, originals, pool);
   const deliveries = new DeliveryStore(db);
   const exports = new Exports(
@@ -104,7 +107,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     recipes: new RecipeStore(db),
     proofs,
     proofDesk,
-    surveys: new SurveyDesk(findings, records, originals, pool, log),
+    surveys: new SurveyDesk(findings, records, bases, pool, log),
     intake,
     makings: new MakingDesk(
       records,
@@ -117,6 +120,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
       log,
     ),
     originals,
+    bases,
     renderer,
     exports,
     reports: new Reports(

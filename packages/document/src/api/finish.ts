@@ -12,6 +12,8 @@ export const PartQuerySchema = z.object({
   width: z.coerce.number().int().min(1),
   height: z.coerce.number().int().min(1),
   factor: z.coerce.number().int().min(1).max(64),
+  /** As received, or as prepared and mended. */
+  state: z.enum(['received', 'mended']).default('mended'),
 });
 export type PartQuery = z.infer<typeof PartQuerySchema>;
 
@@ -29,6 +31,11 @@ export type PrintsAnswer = z.infer<typeof PrintsAnswerSchema>;
 
 /** Acts that undo a print's fading as it was measured. */
 export const FadeAnswerSchema = z.object({ acts: z.array(ToneActSchema) });
+
+/** Blocks that a compression with losses left; null where none would show. */
+export const BlocksAnswerSchema = z.object({
+  blocks: z.object({ x: z.int(), y: z.int(), quality: z.int(), steps: z.number() }).nullable(),
+});
 
 /** The ways to make grey of a picture side by side; null for one that is grey. */
 export const ChannelsAnswerSchema = z.object({

@@ -5,6 +5,7 @@ import { EditSchema } from '../schema/change.js';
 import { DonorSchema } from '../schema/donor.js';
 import { FillSchema, GuideSchema } from '../schema/fill.js';
 import { FrameSchema } from '../schema/frame.js';
+import { PreparationSchema } from '../schema/preparation.js';
 import { LayerSchema, RepairSchema } from '../schema/repair.js';
 import { ToneSchema } from '../schema/tone.js';
 
@@ -22,6 +23,7 @@ export const PictureRecordsSchema = z.object({
   repairs: z.array(RepairSchema).readonly(),
   tones: z.array(ToneSchema).readonly(),
   frames: z.array(FrameSchema).readonly(),
+  preparations: z.array(PreparationSchema).readonly(),
   /** Label of what undo would take back and redo do again; null when there is nothing. */
   undo: z.string().nullable(),
   redo: z.string().nullable(),
@@ -33,7 +35,9 @@ export type PictureRecords = z.infer<typeof PictureRecordsSchema>;
 /** What the screen should show: which tiles differ from the original, and how the computing stands. */
 export const ViewSchema = z.object({
   version: z.int(),
-  /** Tile name -> key of its content. Tiles not named here are the original's. */
+  /** Key of the tiles that no repair touches: the original's, or those of what was prepared of it. */
+  base: z.string(),
+  /** Tile name -> key of its content. Tiles not named here are the base's. */
   tiles: z.record(z.string(), z.string()),
   /** Repairs whose donors changed since they were searched. */
   donorChanged: z.array(z.uuid()),

@@ -10,6 +10,7 @@ const SHELVES = {
   repair: 'repairs',
   tone: 'tones',
   frame: 'frames',
+  preparation: 'preparations',
 } as const satisfies Record<Edit['entity'], keyof Records>;
 
 /** The records after `edits`. Records keep the order they had; new ones come last. @throws BadChange */
@@ -24,6 +25,7 @@ export function applyEdits(records: Records, edits: readonly Edit[]): Records {
   if (after.repairs.some((r) => !layers.has(r.layerId)))
     throw new BadChange('Every repair needs a repair layer.');
   if (after.frames.length > 1) throw new BadChange('A picture has one frame.');
+  if (after.preparations.length > 1) throw new BadChange('A picture is prepared once.');
   return after;
 }
 

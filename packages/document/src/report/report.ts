@@ -9,6 +9,7 @@ import { SurveySettingsSchema } from '../schema/finding.js';
 import type { Job, Picture } from '../schema/job.js';
 import { TONE_NAMES } from '../schema/tone.js';
 import { tonesInOrder } from '../render/finish.js';
+import type { Preparation } from '../schema/preparation.js';
 
 /** What a repair did to the picture. */
 export const MANNERS = ['cleaned', 'rebuilt', 'invented', 'given back'] as const;
@@ -62,6 +63,8 @@ export const ReportSchema = z.object({
   /** Shares of the picture's area, 0..1. */
   shares: z.record(z.enum(MANNERS), z.number()),
   untouched: z.number(),
+  /** What was done before repairs, a few words each. */
+  prepared: z.array(z.string()),
   tones: z.array(z.object({ name: z.string(), strength: z.number() })),
   framed: z.boolean(),
   /** Whether only damage may go, or distractions as well. */
@@ -128,6 +131,7 @@ export function reportOf(
   const tones = tonesInOrder(records)
     .filter((t) => t.enabled)
     .map((t) => ({ name: TONE_NAMES[t.act.kind], strength: t.strength }));
+  const prepared = records.preparations.flatMap(preparationWords);
   return {
     format: 'tersum-treatment-report',
     version: 1,
@@ -144,12 +148,13 @@ export function reportOf(
     layers: layers.filter((l) => l.repairs.length),
     shares,
     untouched: 1 - MANNERS.reduce((sum, m) => sum + shares[m]!, 0),
+    prepared,
     tones,
     framed: records.frames.length > 0,
     policy,
     proof,
     delivered,
-    statement: statementOf(manners, tones.length > 0),
+    statement: statementOf(manners, prepared.length > 0, tones.length > 0),
   };
 }
 
@@ -168,11 +173,28 @@ function boxAround(patches: readonly Patch[]): Rect {
   }, EMPTY_RECT);
 }
 
-function statementOf(manners: Readonly<Record<Manner, number>>, toned: boolean): string {
+function preparationWords({ grey, blocks }: Preparation): string[] {
+  const percent = (share: number): string => `${Math.round(100 * share)} %`;
+  return [
+    ...(blocks
+      ? [
+          `blocks of a compression of quality ${blocks.quality} reduced by ${percent(blocks.strength)}`,
+        ]
+      : []),
+    ...(grey ? [`grey made of ${grey.map(percent).join(', ')} of red, green and blue`] : []),
+  ];
+}
+
+function statementOf(
+  manners: Readonly<Record<Manner, number>>,
+  prepared: boolean,
+  toned: boolean,
+): string {
   const parts: string[] = [];
   if (manners.cleaned) parts.push('damage was cleaned from what stands beside it');
   if (manners.rebuilt) parts.push('lost parts were rebuilt from elsewhere in the picture');
   if (manners.invented) parts.push('areas were filled with invented content');
+  if (prepared) parts.push('it was prepared as a whole before repairs');
   if (toned) parts.push('tone was changed over the whole picture');
   if (!parts.length) return 'Nothing was altered in this picture.';
   const list =

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FrameSchema } from './frame.js';
 import { PictureSchema } from './job.js';
+import { PreparationSchema } from './preparation.js';
 import { LayerSchema, RepairSchema } from './repair.js';
 import { ToneSchema } from './tone.js';
 
@@ -23,9 +24,12 @@ export const BundleSchema = z.object({
   repairs: z.array(RepairSchema),
   tones: z.array(ToneSchema),
   frames: z.array(FrameSchema),
+  preparations: z.array(PreparationSchema).default([]),
   /** What each fill's search ended in: the hash of its donor map, and what lay below it. */
   searches: z.record(z.string(), z.object({ map: z.string(), below: z.string() })),
   /** Originals of other pictures that repairs copy from, by picture. */
   elsewhere: z.record(z.string(), z.string()),
+  /** How those were prepared, by picture; none is left out. */
+  elsewherePrepared: z.record(z.string(), PreparationSchema).default({}),
 });
 export type Bundle = z.infer<typeof BundleSchema>;

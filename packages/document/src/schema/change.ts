@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FrameSchema } from './frame.js';
+import { PreparationSchema } from './preparation.js';
 import { LayerSchema, RepairSchema } from './repair.js';
 import { ToneSchema } from './tone.js';
 
@@ -9,6 +10,7 @@ export const EditSchema = z.discriminatedUnion('entity', [
   z.object({ entity: z.literal('repair'), id: z.uuid(), after: RepairSchema.nullable() }),
   z.object({ entity: z.literal('tone'), id: z.uuid(), after: ToneSchema.nullable() }),
   z.object({ entity: z.literal('frame'), id: z.uuid(), after: FrameSchema.nullable() }),
+  z.object({ entity: z.literal('preparation'), id: z.uuid(), after: PreparationSchema.nullable() }),
 ]);
 export type Edit = z.infer<typeof EditSchema>;
 
@@ -45,6 +47,12 @@ export const DeltaSchema = z.discriminatedUnion('entity', [
     id: z.uuid(),
     before: FrameSchema.nullable(),
     after: FrameSchema.nullable(),
+  }),
+  z.object({
+    entity: z.literal('preparation'),
+    id: z.uuid(),
+    before: PreparationSchema.nullable(),
+    after: PreparationSchema.nullable(),
   }),
 ]);
 export type Delta = z.infer<typeof DeltaSchema>;

@@ -1,4 +1,5 @@
 import type { Frame } from './frame.js';
+import type { Preparation } from './preparation.js';
 import type { Layer, Repair } from './repair.js';
 import type { Tone } from './tone.js';
 
@@ -10,7 +11,15 @@ export interface Records {
   readonly tones: readonly Tone[];
   /** None or one. */
   readonly frames: readonly Frame[];
+  /** None or one. */
+  readonly preparations: readonly Preparation[];
 }
 
 /** A picture to which nothing was done. */
-export const NO_RECORDS: Records = { layers: [], repairs: [], tones: [], frames: [] };
+export const NO_RECORDS: Records = {
+  layers: [],
+  repairs: [],
+  tones: [],
+  frames: [],
+  preparations: [],
+};

@@ -5,6 +5,7 @@ import type {
   Frame,
   KeptDonorDraft,
   Layer,
+  Preparation,
   Repair,
   MeasuredTell,
   SurveySettings,
@@ -74,7 +75,7 @@ export const repairs = sqliteTable(
   (table) => [index('repairs_by_picture').on(table.pictureId)],
 );
 
-/** Steps of the tone stack and the frame: what is done to the picture once it is mended. */
+/** What is done to the picture as a whole: its preparation, the steps of the tone stack, the frame. */
 export const finishing = sqliteTable(
   'finishing',
   {
@@ -82,8 +83,8 @@ export const finishing = sqliteTable(
     pictureId: text('picture_id')
       .notNull()
       .references(() => pictures.id, { onDelete: 'cascade' }),
-    entity: text({ enum: ['tone', 'frame'] }).notNull(),
-    data: text({ mode: 'json' }).$type<Tone | Frame>().notNull(),
+    entity: text({ enum: ['tone', 'frame', 'preparation'] }).notNull(),
+    data: text({ mode: 'json' }).$type<Tone | Frame | Preparation>().notNull(),
   },
   (table) => [index('finishing_by_picture').on(table.pictureId)],
 );

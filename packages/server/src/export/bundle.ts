@@ -18,17 +18,20 @@ export async function bundleOf(
   searches: SearchStore,
 ): Promise<Uint8Array> {
   const picture = records.picture(pictureId);
-  const { layers, repairs, tones, frames } = records.records(pictureId);
+  const { layers, repairs, tones, frames, preparations } = records.records(pictureId);
   const files: Zippable = {};
   const addOriginal = async (hash: string): Promise<void> => {
     files[BUNDLE.original(hash)] = [await readFile(originals.pathOf(hash)), STORED];
   };
   await addOriginal(picture.original);
   const elsewhere: Bundle['elsewhere'] = {};
+  const elsewherePrepared: Bundle['elsewherePrepared'] = {};
   for (const other of copiedFrom(repairs)) {
     const row = records.find(other);
     if (row?.jobId !== picture.jobId) continue;
     elsewhere[other] = row.original;
+    const [how] = records.records(other).preparations;
+    if (how) elsewherePrepared[other] = how;
     await addOriginal(row.original);
   }
   const found: Bundle['searches'] = {};
@@ -47,8 +50,10 @@ export async function bundleOf(
     repairs: [...repairs],
     tones: [...tones],
     frames: [...frames],
+    preparations: [...preparations],
     searches: found,
     elsewhere,
+    elsewherePrepared,
   };
   return zipSync({ [BUNDLE.job]: Buffer.from(JSON.stringify(bundle, null, 1)), ...files });
 }

@@ -113,6 +113,7 @@ export class Exports {
       original: picture.raster,
       patches,
       layers: patchLayers(records, owners, patches),
+      below: records.preparations.length ? 'Prepared original' : 'Original',
       finishing: request.finished ? records : NO_RECORDS,
       longest: request.longest,
       format,

@@ -23,14 +23,15 @@ export function finishRoutes(services: Services): Router {
 
   /** Samples of 16 bits, little-endian, 1 or 3 a pixel; the size stands in the headers. */
   router.get('/:id/part', async (req, res) => {
-    const { factor, ...rect } = PartQuerySchema.parse(req.query);
+    const { factor, state, ...rect } = PartQuerySchema.parse(req.query);
     if ((rect.width / factor) * (rect.height / factor) > MOST_PART)
       throw new UserProblem(400, 'This part is too large to be sent at once.');
-    const { picture, patches } = await renderer.newest(req.params.id);
+    const { id } = req.params;
+    const shown = state === 'mended' ? await renderer.newest(id) : null;
     const part = await pool.run({
       kind: 'part',
-      original: picture.raster,
-      patches,
+      original: shown ? shown.picture.raster : await originalOf(id),
+      patches: shown ? shown.patches : [],
       rect,
       factor,
     });
@@ -44,6 +45,13 @@ export function finishRoutes(services: Services): Router {
 
   router.post('/:id/tilt', async (req, res) => {
     res.json(await pool.run({ kind: 'tilt', original: await originalOf(req.params.id) }));
+  });
+
+  /** What blocks of a compression the picture shows as received. */
+  router.post('/:id/blocks', async (req, res) => {
+    res.json({
+      blocks: await pool.run({ kind: 'blocks', original: await originalOf(req.params.id) }),
+    });
   });
 
   router.post('/:id/detail', async (req, res) => {
@@ -86,9 +94,9 @@ export function finishRoutes(services: Services): Router {
   });
 
   router.post('/:id/channels', async (req, res) => {
-    const { picture, patches } = await renderer.newest(req.params.id);
-    const original = picture.raster;
-    res.json({ choice: await pool.run({ kind: 'channels', original, patches }) });
+    res.json({
+      choice: await pool.run({ kind: 'channels', original: await originalOf(req.params.id) }),
+    });
   });
 
   /** Makes every print a picture of its own in the same job. */

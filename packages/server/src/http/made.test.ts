@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import type { Decoded } from '@tersum/codec';
 import { decode, encode } from '@tersum/codec';
 import { createRaster, crop, seededRandom } from '@tersum/core';
-import type { Job, Making, MakingStatus, Picture, PictureRecords } from '@tersum/document';
+import type { Job, Making, MakingStatus, Picture, PictureRecords, View } from '@tersum/document';
 import { ReportSchema, shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
 import { PDFDocument } from 'pdf-lib';
@@ -208,3 +208,49 @@ test('a repair is proved and reported: its number, its size in mm, its share of 
     for (let x = 5; x < 55; x++) outside += Math.abs(at(x, y, 0) - at(x, y, 1));
   expect(inside).toBeGreaterThan(20 * outside);
 }, 120_000);
+
+test('a picture made grey before repairs is shown so, told of in the report, and taken back', async () => {
+  const path = `/api/pictures/${ids[1]!}`;
+  const tile = async (key: string): Promise<Buffer> =>
+    (await request(app).get(`${path}/tiles/0/0/0/${key}`).responseType('blob').expect(200))
+      .body as Buffer;
+  const { picture } = (await request(app).get(path)).body as PictureRecords;
+  const before = (await request(app).get(`${path}/view`)).body as View;
+  expect(before.base).toBe('original');
+  const preparation = { id: randomUUID(), grey: [0, 1, 0], blocks: null };
+  const change = {
+    version: picture.version,
+    label: 'Go on in grey',
+    edits: [{ entity: 'preparation', id: preparation.id, after: preparation }],
+  };
+  await request(app).post(`${path}/changes`).send(change).expect(200);
+  const view = (await request(app).get(`${path}/view`)).body as View;
+  expect(view.base).not.toBe('original');
+  const [grey, received] = [await tile(view.base), await tile('original')];
+  // A bitmap file holds blue, green, red after its head.
+  const head = grey.readUInt32LE(10);
+  let coloured = 0;
+  for (let i = head; i + 2 < grey.length && i < head + 3 * 200; i += 3) {
+    expect([grey[i], grey[i + 2]]).toEqual([received[i + 1], received[i + 1]]);
+    if (received[i] !== received[i + 1]) coloured++;
+  }
+  expect(coloured).toBeGreaterThan(0);
+  const report = ReportSchema.parse((await request(app).get(`${path}/report.json`)).body);
+  expect(report.prepared).toEqual(['grey made of 0 %, 100 %, 0 % of red, green and blue']);
+  expect(report.statement).toMatch(/prepared as a whole/);
+
+  const second = { ...preparation, id: randomUUID() };
+  await request(app)
+    .post(`${path}/changes`)
+    .send({
+      version: picture.version + 1,
+      label: 'Twice',
+      edits: [{ entity: 'preparation', id: second.id, after: second }],
+    })
+    .expect(422);
+  await request(app)
+    .post(`${path}/undo`)
+    .send({ version: picture.version + 1 })
+    .expect(200);
+  expect(((await request(app).get(`${path}/view`)).body as View).base).toBe('original');
+}, 30_000);

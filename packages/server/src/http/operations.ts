@@ -195,6 +195,9 @@ export const OPERATIONS: readonly Operation[] = [
   operation('post /pictures/:id/tilt', 'How far the content stands turned', {
     answer: d.TiltAnswerSchema,
   }),
+  operation('post /pictures/:id/blocks', 'Blocks that a compression left', {
+    answer: d.BlocksAnswerSchema,
+  }),
   operation('post /pictures/:id/detail', 'Up to where the pixels hold detail', {
     answer: d.DetailAnswerSchema,
   }),

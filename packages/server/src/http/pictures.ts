@@ -28,7 +28,7 @@ const PlaceSchema = z.object({
 
 /** One picture: its records, its pixels, its changes. */
 export function pictureRoutes(services: Services): Router {
-  const { records, renderer, originals, pool, exports, reports } = services;
+  const { records, renderer, originals, bases, pool, exports, reports } = services;
   const router = Router();
 
   router.get('/:id', (req, res) => void res.json(records.describe(req.params.id)));
@@ -82,19 +82,19 @@ export function pictureRoutes(services: Services): Router {
 
   router.post('/:id/region', async (req, res) => {
     const { scribble } = bodyOf(RegionQuerySchema, req);
-    const { raster } = await originals.get(records.picture(req.params.id).original);
+    const { raster } = (await bases.get(req.params.id)).picture;
     res.json({ outline: await pool.run({ kind: 'region', original: raster, scribble }) });
   });
 
   router.post('/:id/line', async (req, res) => {
     const { from, to } = bodyOf(LineQuerySchema, req);
-    const { raster } = await originals.get(records.picture(req.params.id).original);
+    const { raster } = (await bases.get(req.params.id)).picture;
     res.json({ line: await pool.run({ kind: 'line', original: raster, from, to }) });
   });
 
   router.post('/:id/line/ends', async (req, res) => {
     const line = bodyOf(KnownLineSchema, req);
-    const { raster } = await originals.get(records.picture(req.params.id).original);
+    const { raster } = (await bases.get(req.params.id)).picture;
     res.json(await pool.run({ kind: 'ends', original: raster, line }));
   });
 

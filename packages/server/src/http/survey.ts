@@ -19,7 +19,7 @@ export function surveyRoutes({
   findings,
   surveys,
   renderer,
-  originals,
+  bases,
   pool,
   db,
 }: Services): Router {
@@ -51,7 +51,7 @@ export function surveyRoutes({
 
   router.post('/:id/findings', async (req, res) => {
     const { at } = bodyOf(AddFindingSchema, req);
-    const { ppi, original } = records.picture(req.params.id);
+    const { ppi } = records.picture(req.params.id);
     const { settings } = findings.survey(req.params.id);
     const standing = new Set(records.records(req.params.id).repairs.map((r) => r.id));
     const doubted = passedOver(findings.list(req.params.id), at, settings, standing, ppi);
@@ -59,7 +59,7 @@ export function surveyRoutes({
       findings.confirm(req.params.id, doubted);
       return void res.json({ id: doubted.id, survey: surveys.describe(req.params.id) });
     }
-    const { raster } = await originals.get(original);
+    const { raster } = (await bases.get(req.params.id)).picture;
     const finding = await pool.run({ kind: 'added', original: raster, at });
     if (!finding)
       throw new UserProblem(

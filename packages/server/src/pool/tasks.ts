@@ -1,4 +1,5 @@
 import type {
+  BlockFacts,
   DetailFacts,
   DonorMap,
   FoundPrint,
@@ -10,6 +11,7 @@ import type {
   Rect,
   Sides,
   KnownLine,
+  Preparation,
   PullLeft,
   SiteTell,
   Studied,
@@ -139,6 +141,16 @@ export type WorkerTask =
       readonly patches: readonly Patch[];
       readonly due: readonly number[];
     }
+  | {
+      readonly kind: 'prepare';
+      readonly wire: Wire;
+      /** File of the original, whose profile goes along. */
+      readonly source: string;
+      readonly original: Raster;
+      readonly how: Preparation;
+      readonly to: string;
+    }
+  | { readonly kind: 'blocks'; readonly original: Raster }
   | { readonly kind: 'pulls'; readonly original: Raster; readonly patches: readonly Patch[] }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
@@ -153,6 +165,8 @@ export type WorkerTask =
       readonly patches: readonly Patch[];
       /** The repair layers, the lowest first, for a layered file. */
       readonly layers: readonly PatchLayer[];
+      /** Name of the layer below all. */
+      readonly below: string;
       readonly finishing: Finishing;
       /** Longest side, px; null as it is. */
       readonly longest: number | null;
@@ -181,7 +195,7 @@ export type WorkerTask =
       readonly share: number;
     }
   | { readonly kind: 'prints'; readonly original: Raster }
-  | { readonly kind: 'channels'; readonly original: Raster; readonly patches: readonly Patch[] }
+  | { readonly kind: 'channels'; readonly original: Raster }
   | {
       readonly kind: 'fade';
       readonly original: Raster;
@@ -221,6 +235,8 @@ export interface Answers {
   added: FindingRecord | null;
   study: Studied[];
   findings: FindingRecord[];
+  prepare: { readonly bytes: number };
+  blocks: BlockFacts | null;
   export: { readonly bytes: number };
   part: Raster;
   tilt: Tilt;

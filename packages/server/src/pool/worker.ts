@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { open } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { workerData } from 'node:worker_threads';
-import type { Raster } from '@tersum/core';
+import type { Raster, Task } from '@tersum/core';
 import {
   actsOf,
   autoTone,
+  blocksIn,
   Cancelled,
   checkpoint,
+  createRaster,
   depthOf,
   detailReach,
   frameOf,
@@ -15,6 +17,7 @@ import {
   levelsOf,
   NothingToCopy,
   portionOf,
+  prepare,
   printsOn,
   pullsLeft,
   quadOf,
@@ -102,6 +105,10 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       const { original, patches, due } = task;
       return watched(task, ({ task: watch }) => proofOf(original, patches, due, watch));
     }
+    case 'prepare':
+      return watched(task, ({ task: watch }) => prepared(task, watch));
+    case 'blocks':
+      return blocksIn(task.original);
     case 'pulls':
       return pullsLeft(compose(task.original, task.patches, frameOf(task.original)));
     case 'grounds':
@@ -137,7 +144,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'prints':
       return printsOn(task.original);
     case 'channels':
-      return greyChoice(compose(task.original, task.patches, frameOf(task.original)));
+      return greyChoice(task.original);
     case 'fade':
       // What is cropped away, a scanner's lid for instance, says nothing of the print.
       return actsOf(
@@ -182,9 +189,20 @@ async function save(
   return keep(to, await encode(raster, format, quality, baggage, profile));
 }
 
+/** Writes what repairs begin from: the original's depth, without losses. */
+async function prepared(
+  { original, how, source, to }: TaskOf<'prepare'>,
+  watch: Task,
+): Promise<{ bytes: number }> {
+  const { width, height, channels, data } = original;
+  const into = createRaster(width, height, channels, depthOf(data));
+  prepare(original, how, into, watch);
+  return save({ source, ppi: null, to }, into, 'tiff', 100);
+}
+
 /** Writes the original, the repair layers and the merged picture as one layered file. */
 async function saveLayered(
-  { source, ppi, to, original, layers }: TaskOf<'export'>,
+  { source, ppi, to, original, layers, below }: TaskOf<'export'>,
   merged: Raster,
 ): Promise<{ bytes: number }> {
   const { width, height } = original;
@@ -195,7 +213,7 @@ async function saveLayered(
     const raster = layerRaster(samples, mask);
     return [{ name, x: rect.x, y: rect.y, visible: true, opacity: 1, raster }];
   });
-  const base = { name: 'Original', x: 0, y: 0, visible: true, opacity: 1, raster: original };
+  const base = { name: below, x: 0, y: 0, visible: true, opacity: 1, raster: original };
   const picture = { width, height, layers: [base, ...stack] };
   return keep(to, await encodeOpenRaster(picture, merged, await baggageOf(source, ppi)));
 }

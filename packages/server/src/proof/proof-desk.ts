@@ -77,9 +77,8 @@ export class ProofDesk {
   }
 
   private async measure(pictureId: string, signal: AbortSignal): Promise<ProofAnswer> {
-    const { picture, patches, owners, view } = await this.renderer.newest(pictureId);
-    const { original } = this.records.picture(pictureId);
-    const names = proofNames(patches, original, frameOf(picture.raster));
+    const { picture, patches, owners, view, base } = await this.renderer.newest(pictureId);
+    const names = proofNames(patches, base, frameOf(picture.raster));
     const before = this.proofs.find(pictureId)?.tells ?? {};
     const due = names.flatMap((name, k) => (before[owners[k]!]?.name === name ? [] : [k]));
     const tells: Record<string, KeptTells> = {};
@@ -94,7 +93,7 @@ export class ProofDesk {
     );
     const shares = bands.map(() => 0);
     const whole = this.whole(
-      proofNameOfWhole(patches, original),
+      proofNameOfWhole(patches, base),
       before[WHOLE],
       picture.raster,
       patches,

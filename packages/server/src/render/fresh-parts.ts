@@ -4,7 +4,6 @@ import type { Shown } from './shown.js';
 
 /** Samples that travel with the news of a view at most; more is quicker asked for by tile. */
 const MOST_SAMPLES = 1_500_000;
-const ORIGINAL = 'original';
 
 /**
  * The pixels by which the tiles on somebody's screen differ from what was shown there before.
@@ -17,12 +16,14 @@ export function freshParts(
   kept: TileCache,
 ): FreshPart[] {
   const { view, picture, patches } = now;
+  // On another base every pixel may be another.
+  if (before && before.base !== now.base) return [];
   const changed = differingPatches(before?.patches ?? [], patches);
   const parts: FreshPart[] = [];
   let room = MOST_SAMPLES;
   for (const name of names) {
-    const was = before?.view.tiles[name] ?? ORIGINAL;
-    const key = view.tiles[name] ?? ORIGINAL;
+    const was = before?.view.tiles[name] ?? view.base;
+    const key = view.tiles[name] ?? view.base;
     if (was === key) continue;
     const part = tilePart(picture.raster, picture.pyramid, patches, changed, placeOf(name), kept);
     if (!part) continue;

@@ -15,13 +15,18 @@ export class Originals {
   ) {}
 
   get(hash: string): Promise<OpenPicture> {
-    const known = this.open.get(hash);
+    return this.openAs(hash, this.files.pathOf(hash));
+  }
+
+  /** A picture file that is known by another name. */
+  openAs(name: string, path: string): Promise<OpenPicture> {
+    const known = this.open.get(name);
     if (known) return known;
-    const opening = this.pool.run({ kind: 'open', path: this.files.pathOf(hash) });
-    this.open.set(hash, opening, 0);
+    const opening = this.pool.run({ kind: 'open', path });
+    this.open.set(name, opening, 0);
     opening.then(
-      (picture) => this.keep(hash, picture),
-      () => this.open.delete(hash),
+      (picture) => this.keep(name, picture),
+      () => this.open.delete(name),
     );
     return opening;
   }

@@ -34,6 +34,7 @@ import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
 import { freshParts } from './fresh-parts.js';
 import { Lru } from './lru.js';
+import type { Bases } from './bases.js';
 import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
 import { roughlyFilled } from './rough.js';
@@ -67,6 +68,7 @@ export class Renderer {
   constructor(
     private readonly records: RecordStore,
     private readonly originals: Originals,
+    private readonly bases: Bases,
     searches: SearchStore,
     pool: WorkPool,
     private readonly log: Logger,
@@ -97,7 +99,7 @@ export class Renderer {
     shown.then(
       (done) => {
         const onScreen = [...desk.lately].reverse();
-        const fresh = freshParts(desk.shown, done, onScreen, this.tileCache(id));
+        const fresh = freshParts(desk.shown, done, onScreen, this.tileCache(id, done));
         desk.shown = done;
         this.emit(id, { type: 'view', view: done.view, fresh });
       },
@@ -130,12 +132,15 @@ export class Renderer {
    */
   anticipate(id: string, { version, edits }: Pick<Change, 'version' | 'edits'>): void {
     const { shown } = this.deskOf(id);
-    if (shown?.view.version !== version || edits.some(asksForSearch)) return;
+    if (
+      shown?.view.version !== version ||
+      edits.some((e) => asksForSearch(e) || e.entity === 'preparation')
+    )
+      return;
     try {
       const records = applyEdits(this.records.records(id), edits);
-      const { original } = this.records.picture(id);
-      const { picture } = shown;
-      walk(records, original, frameOf(picture.raster), this.hostFor(id, picture)).catch(
+      const { picture, base } = shown;
+      walk(records, base, frameOf(picture.raster), this.hostFor(id, picture)).catch(
         () => undefined,
       );
     } catch {
@@ -189,7 +194,7 @@ export class Renderer {
   async tile(id: string, place: TilePlace, key: string): Promise<Raster | null> {
     const name = tileName(place);
     const find = (): Shown | undefined =>
-      this.deskOf(id).recent.find((s) => s.view.tiles[name] === key);
+      this.deskOf(id).recent.find((s) => (s.view.tiles[name] ?? s.view.base) === key);
     let shown = find();
     if (!shown) {
       await this.current(id);
@@ -197,7 +202,7 @@ export class Renderer {
     }
     if (!shown) return null;
     const { picture, patches } = shown;
-    return repairedTile(picture.raster, picture.pyramid, patches, place, this.tileCache(id));
+    return repairedTile(picture.raster, picture.pyramid, patches, place, this.tileCache(id, shown));
   }
 
   /** The whole picture as received, small. */
@@ -214,9 +219,9 @@ export class Renderer {
 
   /** A level of the display pyramid as repaired. */
   async level(id: string, level: number): Promise<Raster> {
-    const { picture, patches } = await this.current(id);
-    const { raster, pyramid } = picture;
-    return repairedLevel(raster, pyramid, patches, level, this.tileCache(id));
+    const shown = await this.current(id);
+    const { raster, pyramid } = shown.picture;
+    return repairedLevel(raster, pyramid, shown.patches, level, this.tileCache(id, shown));
   }
 
   subscribe(id: string, listener: (event: PictureEvent) => void): () => void {
@@ -227,12 +232,13 @@ export class Renderer {
 
   private async render(id: string, version: number, records: Records, task: Task): Promise<Shown> {
     const row = this.records.picture(id);
-    const picture = await this.originals.get(row.original);
+    const { name: base, picture } = await this.bases.of(row, records, task);
     const host = this.hostFor(id, picture);
-    const rendering = await walk(records, row.original, frameOf(picture.raster), host, task);
+    const rendering = await walk(records, base, frameOf(picture.raster), host, task);
     const shown = {
-      view: viewOf(version, picture, rendering),
+      view: viewOf(version, picture, rendering, base === row.original ? '' : base.slice(0, 12)),
       picture,
+      base,
       patches: patchesOf(rendering),
       owners: rendering.rendered.map((r) => r.repairId),
     };
@@ -264,16 +270,17 @@ export class Renderer {
     const { jobId } = this.records.picture(id);
     for (const other of others) {
       const row = this.records.find(other);
-      if (row?.jobId === jobId) found[other] = (await this.originals.get(row.original)).raster;
+      if (row?.jobId === jobId) found[other] = (await this.bases.get(other)).picture.raster;
     }
     return found;
   }
 
   /** Tiles are named by what was repaired in them: what lies around it differs from picture to picture. */
-  private tileCache(id: string): TileCache {
+  private tileCache(id: string, { base }: Shown): TileCache {
+    const own = `${id} ${base}`;
     return {
-      get: (name) => this.tiles.get(`${id} ${name}`),
-      set: (name, tile) => this.tiles.set(`${id} ${name}`, tile, tile.data.byteLength),
+      get: (name) => this.tiles.get(`${own} ${name}`),
+      set: (name, tile) => this.tiles.set(`${own} ${name}`, tile, tile.data.byteLength),
     };
   }
 
@@ -301,10 +308,15 @@ function asksForSearch({ entity, after }: Edit): boolean {
   return entity === 'repair' && after?.method.kind === 'fill';
 }
 
-function viewOf(version: number, picture: OpenPicture, rendering: Rendering): View {
+/** @param base what tiles of a prepared picture are told apart by; empty for the original's */
+function viewOf(version: number, picture: OpenPicture, rendering: Rendering, base: string): View {
+  const touched = touchedTiles(picture.raster, patchesOf(rendering));
   return {
     version,
-    tiles: touchedTiles(picture.raster, patchesOf(rendering)),
+    base: base || 'original',
+    tiles: base
+      ? Object.fromEntries(Object.entries(touched).map(([place, key]) => [place, base + key]))
+      : touched,
     donorChanged: rendering.rendered.filter((r) => r.donorChanged).map((r) => r.repairId),
     failed: Object.fromEntries(rendering.failed.map((f) => [f.repairId, f.message])),
     unsure: Object.fromEntries(

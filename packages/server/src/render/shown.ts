@@ -4,7 +4,9 @@ import type { OpenPicture } from '../pool/tasks.js';
 /** A rendered state of a picture. */
 export interface Shown {
   readonly view: View;
+  /** What the repairs lie on, and its name. */
   readonly picture: OpenPicture;
+  readonly base: string;
   readonly patches: readonly Patch[];
   /** The repair each patch belongs to. */
   readonly owners: readonly string[];

@@ -19,12 +19,13 @@ export function sizeLine({ parts, sizeMm, sizePx }: Row): string {
   return sizeMm === null ? `${sizePx} px` : `${sizeMm.toFixed(1)} mm`;
 }
 
-/** Tone steps and frame, in a sentence or two. */
-export function toneLine({ tones, framed }: Report): string {
+/** Preparation, tone steps and frame, in a few sentences. */
+export function toneLine({ prepared, tones, framed }: Report): string {
   const steps = tones.map(({ name, strength }) =>
     strength < 1 ? `${name} at ${Math.round(100 * strength)} %` : name,
   );
-  return `Tone steps: ${steps.length ? steps.join(', ') : 'none'}. ${
+  const before = prepared.length ? `Before repairs: ${prepared.join('; ')}. ` : '';
+  return `${before}Tone steps: ${steps.length ? steps.join(', ') : 'none'}. ${
     framed ? 'Straightened and cropped.' : 'Neither straightened nor cropped.'
   }`;
 }

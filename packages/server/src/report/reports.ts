@@ -105,14 +105,16 @@ export class Reports {
   private async shown(id: string, state: State, longest: number): Promise<Uint8Array> {
     const row = this.stores.records.picture(id);
     const { picture, patches } = await this.renderer.current(id);
+    const received = state === 'before' ? await this.originals.get(row.original) : picture;
     const to = join(this.folder, randomUUID());
     try {
       const task = {
         kind: 'export',
         source: this.originals.pathOf(row.original),
-        original: picture.raster,
+        original: received.raster,
         patches: state === 'before' ? [] : patches,
         layers: [],
+        below: '',
         finishing: state === 'after' ? this.stores.records.records(id) : NO_RECORDS,
         longest,
         format: 'jpeg',

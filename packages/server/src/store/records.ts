@@ -13,6 +13,7 @@ import {
   deltasOf,
   FrameSchema,
   historyOf,
+  PreparationSchema,
   repeat,
   RepairSchema,
   reverse,
@@ -165,7 +166,7 @@ function readRecords(tx: Tx | Db, id: string): Records {
     .where(eq(finishing.pictureId, id))
     .orderBy(asc(finishing.id))
     .all();
-  const finishOf = (entity: 'tone' | 'frame'): unknown[] =>
+  const finishOf = (entity: 'tone' | 'frame' | 'preparation'): unknown[] =>
     finish.filter((row) => row.entity === entity).map((row) => row.data);
   return {
     layers: dataOf(layers) as Layer[],
@@ -173,6 +174,7 @@ function readRecords(tx: Tx | Db, id: string): Records {
     repairs: dataOf(repairs).map((data) => RepairSchema.parse(data)),
     tones: finishOf('tone').map((data) => ToneSchema.parse(data)),
     frames: finishOf('frame').map((data) => FrameSchema.parse(data)),
+    preparations: finishOf('preparation').map((data) => PreparationSchema.parse(data)),
   };
 }
 
@@ -212,7 +214,13 @@ function perform(tx: Tx, pictureId: string, before: Records, edits: readonly Edi
   return after;
 }
 
-const TABLES = { layer: layers, repair: repairs, tone: finishing, frame: finishing } as const;
+const TABLES = {
+  layer: layers,
+  repair: repairs,
+  tone: finishing,
+  frame: finishing,
+  preparation: finishing,
+} as const;
 
 function write(tx: Tx, pictureId: string, { entity, id, after }: Edit): void {
   const table = TABLES[entity];

@@ -2,7 +2,7 @@ import { FINDING_KINDS, studiesFor } from '@tersum/core';
 import type { SurveyAnswer } from '@tersum/document';
 import type { Logger } from 'pino';
 import type { WorkPool } from '../pool/pool.js';
-import type { Originals } from '../render/originals.js';
+import type { Bases } from '../render/bases.js';
 import type { FindingStore } from '../store/findings.js';
 import type { RecordStore } from '../store/records.js';
 
@@ -19,7 +19,7 @@ export class SurveyDesk {
   constructor(
     private readonly findings: FindingStore,
     private readonly records: RecordStore,
-    private readonly originals: Originals,
+    private readonly bases: Bases,
     private readonly pool: WorkPool,
     private readonly log: Logger,
   ) {}
@@ -42,12 +42,11 @@ export class SurveyDesk {
   /** Begins a survey; one that is under way goes on. */
   begin(pictureId: string): void {
     if (this.runs.has(pictureId)) return;
-    const { original } = this.records.picture(pictureId);
     const run: Run = { share: 0, cancelled: false };
     this.runs.set(pictureId, run);
     this.failures.delete(pictureId);
     this.findings.setSurvey(pictureId, { state: 'surveying' });
-    this.perform(pictureId, original, run)
+    this.perform(pictureId, run)
       .catch((error: unknown) => {
         this.log.error({ err: error, pictureId }, 'survey failed');
         this.failures.set(pictureId, 'The survey could not be finished. Try it again.');
@@ -65,8 +64,8 @@ export class SurveyDesk {
     this.findings.setSurvey(pictureId, { state: before ? 'ready' : 'none' });
   }
 
-  private async perform(pictureId: string, original: string, run: Run): Promise<void> {
-    const { raster } = await this.originals.get(original);
+  private async perform(pictureId: string, run: Run): Promise<void> {
+    const { raster } = (await this.bases.get(pictureId)).picture;
     const studies = studiesFor(raster, FINDING_KINDS);
     let done = 0;
     const studied = await Promise.all(

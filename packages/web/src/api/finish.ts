@@ -1,6 +1,7 @@
 import type { Raster, Rect, Sides } from '@tersum/core';
 import type { LevelsQuery } from '@tersum/document';
 import {
+  BlocksAnswerSchema,
   ChannelsAnswerSchema,
   DetailAnswerSchema,
   FadeAnswerSchema,
@@ -22,10 +23,11 @@ export async function getPart(
   rect: Rect,
   factor: number,
   signal: AbortSignal,
+  state: 'received' | 'mended' = 'mended',
 ): Promise<Raster> {
   const { x, y, width, height } = rect;
   const query = new URLSearchParams(
-    Object.entries({ x, y, width, height, factor }).map(([k, v]) => [k, String(v)]),
+    Object.entries({ x, y, width, height, factor, state }).map(([k, v]) => [k, String(v)]),
   );
   const answer = await fetch(path(id, `/part?${query}`), { signal });
   if (!answer.ok)
@@ -37,6 +39,9 @@ export async function getPart(
 
 export const measureTilt = (id: string) =>
   request(TiltAnswerSchema, path(id, '/tilt'), { method: 'POST' });
+
+export const measureBlocks = async (id: string) =>
+  (await request(BlocksAnswerSchema, path(id, '/blocks'), { method: 'POST' })).blocks;
 
 export const measureDetail = (id: string) =>
   request(DetailAnswerSchema, path(id, '/detail'), { method: 'POST' });

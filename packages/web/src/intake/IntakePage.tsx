@@ -1,16 +1,15 @@
 import { Crop, Scissors } from 'lucide-react';
-import { useMemo } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useBench, useBenchState } from '../bench/model/context.js';
 import { NoticeLine } from '../bench/NoticeLine.js';
 import { Room } from '../bench/Room.js';
-import { ChannelsPanel } from '../finish/channels/ChannelsPanel.js';
-import { FinishContext } from '../finish/model/context.js';
-import { Finish } from '../finish/model/finish.js';
 import { look } from '../look/theme.js';
 import { CautionNotes } from '../reference/CautionNotes.js';
+import { Blocks } from './Blocks.js';
+import { ChannelsPanel } from './ChannelsPanel.js';
 import { Facts } from './Facts.js';
+import { prepareAs } from './preparation.js';
 import { Use } from './Use.js';
 
 /** The intake: what was received, what its pixels hold, which channel is clearest, and what it is meant for. */
@@ -24,11 +23,10 @@ export function IntakePage() {
 
 function Inside() {
   const { bench } = useBench();
-  const navigate = useNavigate();
-  const finish = useMemo(() => new Finish(bench), [bench]);
   const picture = useBenchState((s) => s.records?.picture ?? null);
+  const grey = useBenchState((s) => s.records?.preparations[0]?.grey ?? null);
   return (
-    <FinishContext value={finish}>
+    <>
       <Side aria-label="Facts of the picture">{picture && <Facts picture={picture} />}</Side>
       <Middle>
         <CautionNotes place="intake" />
@@ -44,14 +42,23 @@ function Inside() {
             </>
           )}
         </Ways>
+        <h2>Blocks</h2>
+        {picture && <Blocks picture={picture} />}
         <h2>Channels side by side</h2>
-        {picture && <ChannelsPanel onGone={() => void navigate(`/finish/${picture.id}`)} />}
+        {picture && (
+          <ChannelsPanel
+            picture={picture}
+            chosen={grey}
+            note="Repairs lie on the grey picture; it can be changed, or taken back to colour, at any time."
+            onChoose={(weights, label) => void prepareAs(bench, { grey: weights }, label)}
+          />
+        )}
         <NoticeLine />
       </Middle>
       <Side aria-label="What it is meant for" data-right>
         {picture && <Use picture={picture} />}
       </Side>
-    </FinishContext>
+    </>
   );
 }
 

@@ -336,6 +336,7 @@ function sharing(known: Records, news: Records): Records {
     repairs: share(known.repairs, news.repairs),
     tones: share(known.tones, news.tones),
     frames: share(known.frames, news.frames),
+    preparations: share(known.preparations, news.preparations),
   };
 }
 

@@ -43,6 +43,7 @@ function recordsOf(repairs: Repair[]): PictureRecords {
     jobTitle: 'Quay',
     layers: [{ id: id(900), name: 'Repairs', visible: true, position: 0 }],
     repairs,
+    preparations: [],
     tones: [],
     frames: [],
     undo: null,

@@ -47,8 +47,9 @@ export class TileStore {
   /** The tile of a repaired state at a place; an earlier state's while the new one is coming. */
   repaired(view: View | null, place: string): Found {
     const original = tileAddress(this.picture, place, 'original');
-    const key = view?.tiles[place];
-    const address = key ? tileAddress(this.picture, place, key) : original;
+    const address = view
+      ? tileAddress(this.picture, place, view.tiles[place] ?? view.base)
+      : original;
     const bitmap = this.take(address);
     if (bitmap) {
       this.shownAt.set(place, address);
@@ -61,8 +62,8 @@ export class TileStore {
   /** Whatever is here for a place, to stand in while better is coming; asks only for the original, when there is nothing. */
   standIn(view: View | null, place: string): Found {
     const original = tileAddress(this.picture, place, 'original');
-    const key = view?.tiles[place];
-    const wanted = key ? this.peek(tileAddress(this.picture, place, key)) : null;
+    const wanted =
+      view && this.peek(tileAddress(this.picture, place, view.tiles[place] ?? view.base));
     const before = this.shownAt.get(place);
     const bitmap = wanted ?? (before && view ? this.peek(before) : null) ?? this.take(original);
     return { bitmap, fresh: false };

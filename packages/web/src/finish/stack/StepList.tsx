@@ -7,7 +7,7 @@ import { useBenchState } from '../../bench/model/context.js';
 import { Item, List } from '../../look/MenuSheet.js';
 import { Caption, Figure, MainPush, Push, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
-import { ChannelsWindow } from '../channels/ChannelsWindow.js';
+import { ChannelsWindow } from '../ChannelsWindow.js';
 import { ACT_KINDS, ACTS } from '../model/acts.js';
 import { useFinish, useFinishState } from '../model/context.js';
 

@@ -3,6 +3,7 @@ import { contentOf, FRAME, frameStates, framesOf, nextDue } from './frames.js';
 
 const view = (tiles: Record<string, string> = {}): View => ({
   version: 1,
+  base: 'original',
   tiles,
   donorChanged: [],
   failed: {},

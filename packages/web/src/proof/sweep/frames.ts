@@ -29,7 +29,7 @@ export function contentOf(frame: Rect, view: View): string {
   const keys: string[] = [];
   for (let row = Math.floor(frame.y / TILE); row * TILE < frame.y + frame.height; row++)
     for (let column = Math.floor(frame.x / TILE); column * TILE < frame.x + frame.width; column++)
-      keys.push(view.tiles[tileName({ level: 0, column, row })] ?? '');
+      keys.push(view.tiles[tileName({ level: 0, column, row })] ?? view.base);
   return digestText(keys.join(' '));
 }
 

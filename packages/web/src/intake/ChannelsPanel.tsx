@@ -1,13 +1,11 @@
 import type { GreyFacts, Raster } from '@tersum/core';
-import type { GreyAnswer } from '@tersum/document';
+import type { GreyAnswer, Picture } from '@tersum/document';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { messageOf } from '../../api/client.js';
-import { getPart, measureChannels } from '../../api/finish.js';
-import { useBenchState } from '../../bench/model/context.js';
-import { Caption, MainPush, Push, Warning } from '../../look/parts.js';
-import { look } from '../../look/theme.js';
-import { useFinish } from '../model/context.js';
+import { messageOf } from '../api/client.js';
+import { getPart, measureChannels } from '../api/finish.js';
+import { Caption, MainPush, Push, Warning } from '../look/parts.js';
+import { look } from '../look/theme.js';
 
 const NAMES: Record<GreyFacts['way'], string> = {
   red: 'Red',
@@ -19,26 +17,30 @@ const NAMES: Record<GreyFacts['way'], string> = {
 /** px of the longer side of what is shown. */
 const SHOWN = 420;
 
+type Weights = readonly [number, number, number];
+
 interface PanelProps {
-  /** Called when the picture went on in grey. */
-  onGone(): void;
+  readonly picture: Picture;
+  /** Shares it is grey by now; null in colour. */
+  readonly chosen: Weights | null;
+  /** What becomes of a choice, a sentence. */
+  readonly note: string;
+  /** @param label what the change is called; null weights go back to colour */
+  onChoose(weights: Weights | null, label: string): void;
 }
 
-/** The channels side by side, measured; one click goes on in grey from one of them, as a step that can be taken back. */
-export function ChannelsPanel({ onGone }: PanelProps) {
-  const finish = useFinish();
-  const picture = useBenchState((s) => s.records?.picture);
+/** The channels side by side, measured; one click goes on in grey from one of them. */
+export function ChannelsPanel({ picture, chosen: kept, note, onChoose }: PanelProps) {
+  const { id, width, height } = picture;
   const [choice, setChoice] = useState<GreyAnswer | 'waiting'>('waiting');
   const [part, setPart] = useState<Raster | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
-    if (!picture) return;
     const gone = new AbortController();
-    const { id, width, height } = picture;
     const factor = Math.min(64, Math.max(1, Math.ceil(Math.max(width, height) / SHOWN)));
     Promise.all([
       measureChannels(id),
-      getPart(id, { x: 0, y: 0, width, height }, factor, gone.signal),
+      getPart(id, { x: 0, y: 0, width, height }, factor, gone.signal, 'received'),
     ]).then(
       ([measured, shown]) => {
         setChoice(measured);
@@ -49,15 +51,10 @@ export function ChannelsPanel({ onGone }: PanelProps) {
       },
     );
     return () => gone.abort();
-  }, [picture]);
+  }, [id, width, height]);
 
-  const goOn = (facts: { weights: readonly [number, number, number]; way: GreyFacts['way'] }) => {
-    void finish.addActs(
-      [{ kind: 'grey', weights: [...facts.weights] }],
-      `Go on in grey from ${NAMES[facts.way].toLowerCase()}`,
-    );
-    onGone();
-  };
+  const goOn = ({ weights, way }: { weights: Weights; way: GreyFacts['way'] }): void =>
+    onChoose(weights, `Go on in grey from ${NAMES[way].toLowerCase()}`);
   return (
     <>
       {problem && <Warning>{problem}</Warning>}
@@ -68,10 +65,11 @@ export function ChannelsPanel({ onGone }: PanelProps) {
           <Grid>
             {choice.ways.map((facts) => {
               const best = facts.way === choice.best;
+              const chosen = kept !== null && facts.weights.every((w, c) => w === kept[c]);
               return (
-                <Tile key={facts.way} data-best={best}>
+                <Tile key={facts.way} data-best={kept ? chosen : best}>
                   <strong>
-                    {NAMES[facts.way]} {best && <em>advised</em>}
+                    {NAMES[facts.way]} {chosen ? <em>chosen</em> : best && <em>advised</em>}
                   </strong>
                   {part && <Grey part={part} weights={facts.weights} />}
                   <dl>
@@ -84,7 +82,9 @@ export function ChannelsPanel({ onGone }: PanelProps) {
                     <dt>Shares r g b</dt>
                     <dd>{facts.weights.map((w) => Math.round(100 * w)).join(' ')}</dd>
                   </dl>
-                  {best ? (
+                  {chosen ? (
+                    <Push onPress={() => onChoose(null, 'Back to colour')}>Back to colour</Push>
+                  ) : best && !kept ? (
                     <MainPush onPress={() => goOn(facts)}>Go on in grey</MainPush>
                   ) : (
                     <Push onPress={() => goOn(facts)}>Go on in grey</Push>
@@ -94,8 +94,7 @@ export function ChannelsPanel({ onGone }: PanelProps) {
             })}
           </Grid>
           <Caption>
-            {NAMES[choice.best]} is advised. {choice.reason} It becomes a step that can be changed
-            or taken away.
+            {NAMES[choice.best]} is advised. {choice.reason} {note}
           </Caption>
         </>
       )}

@@ -17,7 +17,7 @@ export function focus(region: Raster, act: ToneActOf<'focus'>, place: TonePlace)
   const { width, height, channels } = region;
   const data = region.data as Float32Array;
   const share = blurShare(width, height, act, place);
-  for (let c = 0; c < channels; c++) passThrough(data, LINEAR, c, channels);
+  passThrough(data, [LINEAR], 1);
   for (let c = 0; c < channels; c++) {
     const sharp = channelOf(region, c);
     const softs = STEPS.map(
@@ -30,7 +30,7 @@ export function focus(region: Raster, act: ToneActOf<'focus'>, place: TonePlace)
       data[i] = softs[k]![p]! * (1 - t) + softs[k + 1]![p]! * t;
     }
   }
-  for (let c = 0; c < channels; c++) passThrough(data, ENCODED, c, channels);
+  passThrough(data, [ENCODED], 1);
 }
 
 /** Share of the full blur at every pixel. */

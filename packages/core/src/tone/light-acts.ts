@@ -29,7 +29,7 @@ export function lightStrokes(region: Raster, act: ToneActOf<'strokes'>, place: T
   const gain = Math.pow(2, act.stops);
   const changed = data.slice();
   const table = lookupOf((v) => Math.min(1, toEncoded(toLinear(v) * gain)));
-  for (let c = 0; c < channels; c++) passThrough(changed, table, c, channels);
+  passThrough(changed, [table], 1);
   const [low, high] = act.between;
   for (let p = 0, i = 0; p < cover.length; p++, i += channels) {
     if (cover[p] === 0) continue;

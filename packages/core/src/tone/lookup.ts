@@ -23,8 +23,18 @@ export function lookupOf(f: (v: number) => number): Lookup {
   return table;
 }
 
-/** Passes one channel of interleaved samples through a table, in place; between entries it is interpolated. */
-export function passThrough(data: Float32Array, table: Lookup, start: number, step: number): void {
+/**
+ * Passes interleaved samples through a table a channel, in place; between entries it is interpolated.
+ * @param channels of the samples; so many tables count
+ */
+export function passThrough(data: Float32Array, tables: readonly Lookup[], channels: number): void {
+  // One table for all of them is one way through the samples.
+  if (tables.slice(0, channels).every((t) => t === tables[0]))
+    return passOne(data, tables[0]!, 0, 1);
+  for (let c = 0; c < channels; c++) passOne(data, tables[c]!, c, channels);
+}
+
+function passOne(data: Float32Array, table: Lookup, start: number, step: number): void {
   for (let i = start; i < data.length; i += step) {
     const t = data[i]! * LAST;
     if (t <= 0) data[i] = table[0]!;

@@ -1,6 +1,6 @@
 import { convertRaster } from '../raster/convert.js';
 import type { Raster } from '../raster/raster.js';
-import { colourChannels, createRaster, depthOf, whiteOf } from '../raster/raster.js';
+import { createRaster, depthOf, whiteOf } from '../raster/raster.js';
 import { crop, frameOf, grow, intersect } from '../raster/rect.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
@@ -31,21 +31,10 @@ export function toned(picture: Raster, steps: readonly ToneStep[], task?: Task):
     const strip = intersect({ x: 0, y, width: source.width, height: rows }, frame);
     const read = intersect(grow(strip, reach), frame);
     const place = { width: frame.width, height: frame.height, x: read.x, y: read.y, scale: 1 };
-    const done = throughTones(floats(crop(source, read)), active, place);
+    const done = throughTones(crop(source, read), active, place);
     put(out, source, done, strip, read.y);
   }
   checkpoint(task, 1);
-  return out;
-}
-
-/** Samples as floats 0..1 without alpha, 1 or 3 channels. */
-export function floats(region: Raster): Raster {
-  const { width, height, channels, data } = region;
-  const colours = colourChannels(channels);
-  const out = createRaster(width, height, colours, 'f32');
-  const scale = 1 / whiteOf(data);
-  for (let p = 0, i = 0, o = 0; p < width * height; p++, i += channels)
-    for (let c = 0; c < colours; c++, o++) out.data[o] = data[i + c]! * scale;
   return out;
 }
 
@@ -60,6 +49,13 @@ function put(
   const white = whiteOf(out.data);
   const half = white > 1 ? 0.5 : 0;
   const colours = done.channels;
+  if (channels === colours) {
+    const row = width * channels;
+    const from = done.data.subarray((strip.y - top) * row);
+    const to = out.data.subarray(strip.y * row, (strip.y + strip.height) * row);
+    for (let i = 0; i < to.length; i++) to[i] = from[i]! * white + half;
+    return;
+  }
   for (let y = 0; y < strip.height; y++) {
     let i = (strip.y + y) * width * channels;
     let o = (strip.y + y - top) * width * colours;

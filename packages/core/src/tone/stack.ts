@@ -1,7 +1,8 @@
 import type { Raster } from '../raster/raster.js';
-import { createRaster } from '../raster/raster.js';
+import { depthOf } from '../raster/raster.js';
 import { channelFunctions, colours } from './channel-acts.js';
 import { greyFrom, saturate, tone } from './colour-acts.js';
+import { floats, tabulated } from './floats.js';
 import { focus } from './focus.js';
 import { flatten, lightStrokes } from './light-acts.js';
 import type { Lookup } from './lookup.js';
@@ -53,26 +54,33 @@ function actReach(act: ToneAct): number {
 
 /**
  * A region passed through the tone stack, in order; each step counts by its strength and mask.
- * @param region floats 0..1, 1 or 3 channels; 3 when {@link needsColour}. It is left as it is
+ * @param region of any depth, in colour when {@link needsColour}. It is left as it is
+ * @returns floats 0..1, 1 or 3 channels
  */
 export function throughTones(region: Raster, steps: readonly ToneStep[], place: TonePlace): Raster {
-  const out = createRaster(region.width, region.height, region.channels, 'f32');
-  out.data.set(region.data);
-  for (const step of activeSteps(steps)) oneStep(out, step, place);
+  const active = activeSteps(steps);
+  const [first, ...others] = active;
+  const tables = first && isPlain(first) && depthOf(region.data) !== 'f32' && tablesOf(first.act);
+  const out = tables ? tabulated(region, tables) : floats(region);
+  for (const step of tables ? others : active) oneStep(out, step, place);
   return out;
 }
 
-function oneStep(region: Raster, { act, strength, mask }: ToneStep, place: TonePlace): void {
+/** Whether a step counts fully everywhere. */
+function isPlain({ strength, mask }: ToneStep): boolean {
+  return strength === 1 && !mask;
+}
+
+function oneStep(region: Raster, step: ToneStep, place: TonePlace): void {
+  const { act, strength, mask } = step;
   const data = region.data as Float32Array;
   const tables = tablesOf(act);
-  if (tables && !mask && strength === 1) {
-    tables.slice(0, region.channels).forEach((t, c) => passThrough(data, t, c, region.channels));
+  if (tables && isPlain(step)) {
+    passThrough(data, tables, region.channels);
     return;
   }
-  const whole = strength === 1 && !mask;
-  const before = whole ? null : data.slice();
-  if (tables)
-    tables.slice(0, region.channels).forEach((t, c) => passThrough(data, t, c, region.channels));
+  const before = isPlain(step) ? null : data.slice();
+  if (tables) passThrough(data, tables, region.channels);
   else perform(region, act, place);
   if (before) mix(region, before, strength, mask && maskCoverage(mask, region, place));
 }

@@ -2,7 +2,7 @@ import type { Quad, Raster, ToneStep } from '@tersum/core';
 import {
   convertRaster,
   crop,
-  floats,
+  depthOf,
   frameOf,
   histogramOf,
   intersect,
@@ -53,14 +53,15 @@ let place: RegionPlace | null = null;
 const worker = {
   /** Takes the part of the picture that is shown from now on. */
   load(part: Raster, at: RegionPlace): void {
-    region = floats(part);
+    region = part;
     colour = null;
     place = at;
   },
 
   paint({ steps, frame, clipping }: PaintWish): Painted | null {
     if (!region || !place) return null;
-    if (region.channels === 1 && needsColour(steps)) colour ??= convertRaster(region, 3, 'f32');
+    if (region.channels === 1 && needsColour(steps))
+      colour ??= convertRaster(region, 3, depthOf(region.data));
     const source = region.channels === 1 && needsColour(steps) ? colour! : region;
     const toned = throughTones(source, steps, place);
     const shown = frame ? throughMap(toned, frame.quad, frame.width, frame.height) : toned;
@@ -85,7 +86,7 @@ const worker = {
 
 function throughSteps(part: Raster, steps: readonly ToneStep[], at: RegionPlace): Raster {
   const inColour = part.channels === 1 && needsColour(steps);
-  return throughTones(inColour ? convertRaster(part, 3, 'f32') : part, steps, at);
+  return throughTones(inColour ? convertRaster(part, 3, depthOf(part.data)) : part, steps, at);
 }
 
 export type ToneWorker = typeof worker;

@@ -72,7 +72,13 @@ export class BenchPage {
     return this.page.getByRole('button', { name });
   }
 
-  /** Exports through the window and gives back the file. */
+  /** Exports through the window. @returns where the file lies */
+  async saved(format: Parameters<BenchPage['export']>[0], to: string): Promise<string> {
+    await this.export(format, to);
+    return to;
+  }
+
+  /** Exports through the window and gives back the file's name. */
   async export(
     format: 'PNG' | 'TIFF' | 'JPEG' | 'WebP' | 'OpenRaster' | 'Job',
     to: string,

@@ -5,8 +5,8 @@ import { decodeOpenRaster, encode } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { createRaster, neutralCube } from '@tersum/core';
 import { strFromU8, unzipSync } from 'fflate';
-import { BenchPage } from './bench-page.js';
-import { photo, pixelsOf } from './pixels.js';
+import { addPicture, BenchPage } from './bench-page.js';
+import { changed, count, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
 
 let server: RunningServer;
@@ -85,6 +85,30 @@ test('it is delivered layered, and as a job that renders to the same samples', a
   expect(read.layers[0]!.name).toBe('Original');
   expect([read.width, read.height]).toEqual([3000, 2100]);
 
+  // Taken in again its layers are layers, and together they come to the very samples.
+  await addPicture(page, server.url, 'Regatta day, the old print', layered);
+  await bench.settled(1);
+  const docket = page.getByLabel('Docket', { exact: true });
+  await expect(docket.getByText('Scratches')).toBeVisible();
+  const back = await pixelsOf(await bench.saved('PNG', info.outputPath('back.png')));
+  const expected = read.layers[0]!.raster;
+  const laid = { ...expected, data: expected.data.slice() };
+  for (const { x, y, raster } of read.layers.slice(1))
+    for (let p = 0; p < raster.width * raster.height; p++)
+      if (raster.data[4 * p + 3])
+        laid.data.set(
+          raster.data.subarray(4 * p, 4 * p + 3),
+          3 * ((y + Math.floor(p / raster.width)) * laid.width + x + (p % raster.width)),
+        );
+  expect(count(changed(back, laid))).toBe(0);
+  await page.getByRole('button', { name: 'Hide layer Scratches' }).click();
+  await bench.settled();
+  const hidden = await pixelsOf(await bench.saved('PNG', info.outputPath('hidden.png')));
+  expect(count(changed(hidden, expected))).toBe(0);
+
+  await page.goto(server.url);
+  await page.getByRole('link', { name: 'Open Regatta print.jpg' }).click();
+  await bench.settled();
   // The job itself, rendered again by the command line, gives the same samples.
   const job = info.outputPath('job.zip');
   await bench.export('Job', job);

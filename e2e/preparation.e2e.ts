@@ -31,7 +31,7 @@ test('blocks are reduced and grey is made below the repairs, which keep their pl
   await expect(page.getByText(/quality about 3[456]/)).toBeVisible({ timeout: 20_000 });
   await bench.press('Reduce blocks');
   await expect(page.getByText('Prepared', { exact: true })).toBeVisible({ timeout: 30_000 });
-  const prepared = await pixelsOf(await exported(bench, info.outputPath('prepared.png')));
+  const prepared = await pixelsOf(await bench.saved('PNG', info.outputPath('prepared.png')));
   // Nearer to the picture before it was compressed, by more than a repair of 120 px can.
   const truth = await pixelsOf(photo('jug.jpg'));
   expect(psnr(prepared, truth)).toBeGreaterThan(psnr(received, truth) + 0.3);
@@ -41,7 +41,7 @@ test('blocks are reduced and grey is made below the repairs, which keep their pl
   await expect(grey.getByText('chosen')).toBeVisible();
   await page.getByRole('link', { name: 'Bench', exact: true }).click();
   await bench.settled(1);
-  const mended = await pixelsOf(await exported(bench, info.outputPath('grey.png')));
+  const mended = await pixelsOf(await bench.saved('PNG', info.outputPath('grey.png')));
   for (let i = 0; i < mended.data.length; i += 3 * 997)
     expect([mended.data[i + 1], mended.data[i + 2]]).toEqual([mended.data[i], mended.data[i]]);
   // Outside of the repair it is the prepared picture's green channel.
@@ -63,11 +63,6 @@ test('blocks are reduced and grey is made below the repairs, which keep their pl
   for (const label of ['Go on in grey from green', 'Reduce blocks', 'Clone'])
     await page.getByRole('button', { name: `Undo: ${label}` }).click();
   await bench.settled();
-  const back = await pixelsOf(await exported(bench, info.outputPath('back.png')));
+  const back = await pixelsOf(await bench.saved('PNG', info.outputPath('back.png')));
   expect(count(changed(back, received))).toBe(0);
 });
-
-async function exported(bench: BenchPage, to: string): Promise<string> {
-  await bench.export('PNG', to);
-  return to;
-}

@@ -1,6 +1,7 @@
 export * from './carrier.js';
 export * from './decode.js';
 export * from './encode.js';
+export * from './layered.js';
 export * from './openraster.js';
 export * from './problem.js';
 export * from './shared.js';

@@ -27,7 +27,16 @@ export interface LayeredPicture {
   readonly layers: readonly OpenLayer[];
 }
 
+/** A layered file as it was read. */
+export interface LayeredFile extends LayeredPicture {
+  /** Profile of its lowest layer, and samples per inch; null where it does not say. */
+  readonly icc: Buffer | null;
+  readonly ppi: number | null;
+}
+
 const MIMETYPE = 'image/openraster';
+const PLAIN = 'svg:src-over';
+const MOST_PIXELS = 200e6;
 const THUMBNAIL = 256;
 /** PNG is packed already. */
 const STORED = { level: 0 } as const;
@@ -55,7 +64,7 @@ export async function encodeOpenRaster(
       '@y': layer.y,
       '@opacity': layer.opacity.toFixed(3),
       '@visibility': layer.visible ? 'visible' : 'hidden',
-      '@composite-op': 'svg:src-over',
+      '@composite-op': PLAIN,
     });
   }
   const ppi = baggage.ppi ? Math.round(baggage.ppi) : null;
@@ -90,7 +99,7 @@ function stackXml(width: number, height: number, ppi: number | null, layers: obj
 }
 
 /** Reads an OpenRaster file with its layers. @throws UserProblem when it is none or lacks something */
-export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredPicture> {
+export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredFile> {
   const broken = new UserProblem(
     422,
     'This layered file is damaged: a part of it is missing. Write it again from where it came.',
@@ -113,6 +122,12 @@ export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredPictur
   });
   const { image } = parser.parse(Buffer.from(xml).toString()) as { image?: StackImage };
   const listed = image?.stack?.layer ?? [];
+  if (!listed.length) throw broken;
+  if (image?.stack?.stack || listed.some((l) => (l['@composite-op'] ?? PLAIN) !== PLAIN))
+    throw new UserProblem(
+      422,
+      'Layers of this file are grouped or blended. Write it with plain layers, or take in its merged picture.',
+    );
   const layers = await Promise.all(
     [...listed].reverse().map(async (entry): Promise<OpenLayer> => {
       const file = files[entry['@src'] ?? ''];
@@ -127,13 +142,25 @@ export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredPictur
       };
     }),
   );
-  return { width: Number(image?.['@w']), height: Number(image?.['@h']), layers };
+  const [width, height] = [Number(image?.['@w']), Number(image?.['@h'])];
+  if (!(width >= 1 && height >= 1 && width * height <= MOST_PIXELS)) throw broken;
+  const lowest = files[listed.at(-1)!['@src'] ?? '']!;
+  const { icc } = await sharp(lowest).metadata();
+  return { width, height, layers, icc: icc ?? null, ppi: Number(image?.['@xres']) || null };
+}
+
+/** Whether a file begins as a layered one does: its type stands first, so that it is known without unpacking. */
+export function isOpenRaster(head: Uint8Array): boolean {
+  return (
+    Buffer.from(head.subarray(30, 30 + 8 + MIMETYPE.length)).toString() === `mimetype${MIMETYPE}`
+  );
 }
 
 interface StackImage {
   readonly '@w'?: string;
   readonly '@h'?: string;
-  readonly stack?: { readonly layer?: readonly Record<string, string>[] };
+  readonly '@xres'?: string;
+  readonly stack?: { readonly layer?: readonly Record<string, string>[]; readonly stack?: unknown };
 }
 
 async function rasterOf(png: Uint8Array): Promise<Raster> {

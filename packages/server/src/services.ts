@@ -18,6 +18,7 @@ import { RecipeStore } from './store/recipes.js';
 import { SettingStore } from './store/settings.js';
 import { WorkStore } from './store/work.js';
 import { Intake } from './store/intake.js';
+import { LayeredIntake } from './store/layered-intake.js';
 import { JobStore } from './store/jobs.js';
 import { KeptDonorStore } from './store/kept-donors.js';
 import { FindingStore } from './store/findings.js';
@@ -42,6 +43,7 @@ export interface Services {
   readonly proofDesk: ProofDesk;
   readonly surveys: SurveyDesk;
   readonly intake: Intake;
+  readonly layeredIntake: LayeredIntake;
   readonly makings: MakingDesk;
   readonly originals: Originals;
   readonly bases: Bases;
@@ -109,6 +111,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     proofDesk,
     surveys: new SurveyDesk(findings, records, bases, pool, log),
     intake,
+    layeredIntake: new LayeredIntake(intake, records, pool, incoming),
     makings: new MakingDesk(
       records,
       findings,

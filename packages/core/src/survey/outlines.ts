@@ -21,7 +21,7 @@ export function siteOutlines(
 }
 
 /** Borders of the pieces of a set of pixels in reading order; what has a hole is told in pieces that have none. */
-function bordersOf(pixels: Int32Array, width: number): Point[][] {
+export function bordersOf(pixels: Int32Array, width: number): Point[][] {
   const box = boxOf(pixels, width);
   // A margin of one pixel, so that no piece touches the mask's border.
   const [w, h] = [box.width + 2, box.height + 2];

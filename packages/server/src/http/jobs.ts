@@ -13,7 +13,7 @@ const MOST_BYTES = 2_000_000_000;
 export function jobRoutes({
   jobs,
   keptDonors,
-  intake,
+  layeredIntake,
   makings,
   reports,
   folders,
@@ -58,7 +58,7 @@ export function jobRoutes({
     if (!req.file) throw new UserProblem(400, 'No file arrived. Choose a picture file.');
     try {
       const name = Buffer.from(req.file.originalname, 'latin1').toString('utf8');
-      res.status(201).json(await intake.take(String(req.params.id), req.file.path, name));
+      res.status(201).json(await layeredIntake.take(String(req.params.id), req.file.path, name));
     } finally {
       await rm(req.file.path, { force: true });
     }

@@ -39,6 +39,7 @@ import type {
   TwinOffer,
   WidenAnswer,
 } from '@tersum/document';
+import type { LaidLayer } from '@tersum/codec';
 import type { MessagePort } from 'node:worker_threads';
 import type { Decoded } from '@tersum/codec';
 
@@ -151,6 +152,13 @@ export type WorkerTask =
       readonly to: string;
     }
   | { readonly kind: 'blocks'; readonly original: Raster }
+  | {
+      readonly kind: 'layers';
+      readonly path: string;
+      /** Files to write: what lies lowest, and what the layers show. */
+      readonly base: string;
+      readonly sheet: string;
+    }
   | { readonly kind: 'pulls'; readonly original: Raster; readonly patches: readonly Patch[] }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
@@ -237,6 +245,7 @@ export interface Answers {
   findings: FindingRecord[];
   prepare: { readonly bytes: number };
   blocks: BlockFacts | null;
+  layers: { readonly layers: readonly LaidLayer[] };
   export: { readonly bytes: number };
   part: Raster;
   tilt: Tilt;

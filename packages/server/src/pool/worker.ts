@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { open } from 'node:fs/promises';
+import { open, readFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { workerData } from 'node:worker_threads';
 import type { Raster, Task } from '@tersum/core';
@@ -54,8 +54,10 @@ import sharp from 'sharp';
 import type { Baggage } from '@tersum/codec';
 import {
   decode,
+  decodeOpenRaster,
   encode,
   encodeOpenRaster,
+  laidOut,
   layerRaster,
   readMetadata,
   shareBytes,
@@ -109,6 +111,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return watched(task, ({ task: watch }) => prepared(task, watch));
     case 'blocks':
       return blocksIn(task.original);
+    case 'layers':
+      return takenApart(task);
     case 'pulls':
       return pullsLeft(compose(task.original, task.patches, frameOf(task.original)));
     case 'grounds':
@@ -187,6 +191,16 @@ async function save(
 ): Promise<{ bytes: number }> {
   const baggage = { ...(await baggageOf(source, ppi)), xmp };
   return keep(to, await encode(raster, format, quality, baggage, profile));
+}
+
+/** Writes the lowest layer of a layered file, and a sheet of what the others show. */
+async function takenApart({ path, base, sheet }: TaskOf<'layers'>): Promise<Answers['layers']> {
+  const file = await decodeOpenRaster(await readFile(path));
+  const laid = laidOut(file);
+  const baggage = { icc: file.icc, exif: null, ppi: file.ppi };
+  await keep(base, await encode(laid.base, 'png', 100, baggage));
+  if (laid.sheet) await keep(sheet, await encode(laid.sheet, 'png', 100, baggage));
+  return { layers: laid.layers };
 }
 
 /** Writes what repairs begin from: the original's depth, without losses. */

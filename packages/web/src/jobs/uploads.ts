@@ -4,7 +4,7 @@ import { messageOf } from '../api/client.js';
 import { createJob, uploadPicture } from '../api/jobs.js';
 
 /** What the file dialog offers; what a file really is, the server finds out. */
-export const PICTURE_TYPES = ['.png', '.jpg', '.jpeg', '.tif', '.tiff', '.webp', '.bmp'];
+export const PICTURE_TYPES = ['.png', '.jpg', '.jpeg', '.tif', '.tiff', '.webp', '.bmp', '.ora'];
 
 /** A file on its way in. */
 export interface Upload {

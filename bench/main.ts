@@ -3,13 +3,17 @@ import { benchPrint } from './print.js';
 import { benchProof } from './proof.js';
 import { benchProofSpeed } from './proof-speed.js';
 import { benchRepair } from './repair.js';
+import { benchSliders } from './sliders.js';
 import { benchSurvey } from './survey.js';
 import { benchViewport } from './viewport.js';
 import { benchWiden } from './widen.js';
 
 const GROUPS: Record<string, () => Promise<void>> = {
   fill: benchFill,
-  print: benchPrint,
+  print: async () => {
+    await benchPrint();
+    await benchSliders();
+  },
   proof: async () => {
     await benchProof();
     await benchProofSpeed();

@@ -15,7 +15,7 @@ import { FinishContext, useFinish, useFinishState } from './model/context.js';
 import { Finish } from './model/finish.js';
 import { lineAngle, turnedFrame } from './model/framing.js';
 import { StepList } from './stack/StepList.js';
-import type { Painted } from './view/tone-worker.js';
+import type { Tones } from './view/tone-worker.js';
 import { ToneView } from './view/ToneView.js';
 
 /** The finish: tone stack and frame of one picture. */
@@ -46,7 +46,7 @@ function FinishOf() {
 function Inside() {
   const finish = useFinish();
   const { part, zoom, before, clipping } = useFinishState((s) => s);
-  const [painted, setPainted] = useState<Painted | null>(null);
+  const [tones, setTones] = useState<Tones | null>(null);
 
   useHeldKey(
     'v',
@@ -82,7 +82,7 @@ function Inside() {
         {part === 'tone' ? <StepList /> : <FramePanel />}
       </Side>
       <Middle>
-        <ToneView onTones={setPainted} onLevel={levelled} />
+        <ToneView onTones={setTones} onLevel={levelled} />
         <Bar>
           <Choices
             aria-label="Size on screen"
@@ -106,7 +106,7 @@ function Inside() {
         <NoticeLine />
       </Middle>
       <Side data-right>
-        <Histogram painted={painted} />
+        <Histogram tones={tones} />
         {part === 'tone' && <StepCard />}
       </Side>
     </>

@@ -4,15 +4,15 @@ import styled from 'styled-components';
 import { Chart } from '../../look/Chart.js';
 import { Caption, Figure } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
-import type { Painted } from '../view/tone-worker.js';
+import type { Tones } from '../view/tone-worker.js';
 
 const COLOURS = { grey: ['#565c57'], colour: ['#b83a22', '#2f7d4f', '#33629c'] } as const;
 const NAMES = ['Red', 'Green', 'Blue'] as const;
 
 /** How often every tone occurs, and what share is wholly black or white. */
-export function Histogram({ painted }: { readonly painted: Painted | null }) {
+export function Histogram({ tones }: { readonly tones: Tones | null }) {
   // A chart takes longer to draw than the picture: it follows when there is time.
-  const shown = useDeferredValue(painted);
+  const shown = useDeferredValue(tones);
   const options = useMemo((): ApexOptions => {
     const colours = shown?.histogram.length === 3 ? COLOURS.colour : COLOURS.grey;
     return {

@@ -9,12 +9,12 @@ import { useFinish, useFinishState } from '../model/context.js';
 import { isPicking } from '../model/finish.js';
 import { DrawnOverlay } from './DrawnOverlay.js';
 import { placeOf } from './place.js';
-import type { Painted } from './tone-worker.js';
+import type { Painted, Tones } from './tone-worker.js';
 import type { Shown } from './useTonedPicture.js';
 import { useTonedPicture } from './useTonedPicture.js';
 
 interface ToneViewProps {
-  onTones(painted: Painted): void;
+  onTones(tones: Tones): void;
   /** A line was drawn along what should be level or plumb. */
   onLevel(from: Point, to: Point): void;
 }
@@ -50,18 +50,18 @@ export function ToneView({ onTones, onLevel }: ToneViewProps) {
     const y = Math.round(Math.min(picture.height - height, Math.max(0, corner[1])));
     return { x, y, width, height, factor: 1 };
   }, [picture, room.width, room.height, zoom, corner]);
-  const { painted, place } = useTonedPicture(shown);
+  const draw = useCallback(({ width, height, rgba }: Painted) => {
+    const element = canvas.current;
+    if (!element) return;
+    if (element.width !== width) element.width = width;
+    if (element.height !== height) element.height = height;
+    element.getContext('2d')!.putImageData(new ImageData(rgba, width, height), 0, 0);
+  }, []);
+  const { size: painted, tones, place } = useTonedPicture(shown, draw);
 
   useEffect(() => {
-    const element = canvas.current;
-    if (!painted || !element) return;
-    element.width = painted.width;
-    element.height = painted.height;
-    element
-      .getContext('2d')!
-      .putImageData(new ImageData(painted.rgba, painted.width, painted.height), 0, 0);
-    onTones(painted);
-  }, [painted]);
+    if (tones) onTones(tones);
+  }, [tones, onTones]);
 
   const [frame = null] = frames ?? [];
   const framed = part === 'frame' || zoom === 'whole' ? null : (frameDraft ?? frame);

@@ -12,11 +12,15 @@ import {
 } from '@tersum/core';
 import { expose, transfer } from 'comlink';
 
-/** What is drawn, and what its tones are like. */
+/** What is drawn. */
 export interface Painted {
   readonly width: number;
   readonly height: number;
   readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** What the tones of what was drawn are like. */
+export interface Tones {
   /** Counts of 128 ranges, one list a channel. */
   readonly histogram: readonly (readonly number[])[];
   /** Share of the samples that are wholly black and white. */
@@ -49,6 +53,8 @@ const ENDS = { black: 0.5 / 255, white: 254.5 / 255 } as const;
 let region: Raster | null = null;
 let colour: Raster | null = null;
 let place: RegionPlace | null = null;
+/** What was painted last. */
+let last: Raster | null = null;
 
 const worker = {
   /** Takes the part of the picture that is shown from now on. */
@@ -65,8 +71,14 @@ const worker = {
     const source = region.channels === 1 && needsColour(steps) ? colour! : region;
     const toned = throughTones(source, steps, place);
     const shown = frame ? throughMap(toned, frame.quad, frame.width, frame.height) : toned;
-    const painted = { ...rgbaOf(shown, clipping), ...tonesOf(shown) };
+    last = shown;
+    const painted = rgbaOf(shown, clipping);
     return transfer(painted, [painted.rgba.buffer]);
+  },
+
+  /** The tones of what was painted last: asked for by itself, since the picture should not wait for them. */
+  tones(): Tones | null {
+    return last && tonesOf(last);
   },
 
   /** Mean of a few px round a place of the region, 0..1, as it is after some steps. */
@@ -92,32 +104,47 @@ function throughSteps(part: Raster, steps: readonly ToneStep[], at: RegionPlace)
 export type ToneWorker = typeof worker;
 expose(worker);
 
-function rgbaOf({ width, height, channels, data }: Raster, clipping: boolean) {
-  const rgba = new Uint8ClampedArray(width * height * 4);
+function rgbaOf({ width, height, channels, data }: Raster, clipping: boolean): Painted {
+  const pixels = new Uint32Array(width * height);
+  const [green, blue] = channels === 3 ? [1, 2] : [0, 0];
+  for (let p = 0, i = 0; p < pixels.length; p++, i += channels)
+    pixels[p] =
+      OPAQUE | (codeOf(data[i + blue]!) << 16) | (codeOf(data[i + green]!) << 8) | codeOf(data[i]!);
+  const rgba = new Uint8ClampedArray(pixels.buffer);
+  if (clipping) markClipped(rgba, width, data, channels);
+  return { width, height, rgba };
+}
+
+/** Alpha of a pixel as its four bytes lie in memory (little-endian, as everywhere browsers run). */
+const OPAQUE = 0xff000000;
+
+function codeOf(v: number): number {
+  return v <= 0 ? 0 : v >= 1 ? 255 : (v * 255 + 0.5) | 0;
+}
+
+/** Hatches what is wholly black or white, so that the mark does not depend on colour alone. */
+function markClipped(
+  rgba: Uint8ClampedArray,
+  width: number,
+  data: Raster['data'],
+  channels: number,
+): void {
   for (let i = 0, o = 0; o < rgba.length; i += channels, o += 4) {
     const r = data[i]!;
     const g = channels === 3 ? data[i + 1]! : r;
     const b = channels === 3 ? data[i + 2]! : r;
-    rgba[o] = r * 255;
-    rgba[o + 1] = g * 255;
-    rgba[o + 2] = b * 255;
-    rgba[o + 3] = 255;
-    if (!clipping) continue;
     const white = Math.max(r, g, b) >= ENDS.white;
-    if (white || Math.min(r, g, b) <= ENDS.black) {
-      // Hatched, so that the mark does not depend on colour alone.
-      const p = o >> 2;
-      const stripe = ((p % width) + Math.floor(p / width)) % 6 < 3;
-      rgba.set(
-        white === stripe ? [184, 58, 34, 255] : white ? [255, 255, 255, 255] : [0, 0, 0, 255],
-        o,
-      );
-    }
+    if (!white && Math.min(r, g, b) > ENDS.black) continue;
+    const p = o >> 2;
+    const stripe = ((p % width) + Math.floor(p / width)) % 6 < 3;
+    rgba.set(
+      white === stripe ? [184, 58, 34, 255] : white ? [255, 255, 255, 255] : [0, 0, 0, 255],
+      o,
+    );
   }
-  return { width, height, rgba };
 }
 
-function tonesOf({ channels, data }: Raster): Pick<Painted, 'histogram' | 'clipped'> {
+function tonesOf({ channels, data }: Raster): Tones {
   const fine = Array.from({ length: channels }, (_, c) => histogramOf(data, 1020, c, channels));
   const ends = (pick: (counts: Uint32Array) => number): number =>
     fine.reduce((sum, h) => sum + pick(h.counts) / h.total, 0) / channels;

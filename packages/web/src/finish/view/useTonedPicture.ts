@@ -2,12 +2,20 @@ import type { Quad } from '@tersum/core';
 import type { Frame } from '@tersum/document';
 import type { Remote } from 'comlink';
 import { transfer, wrap } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { messageOf } from '../../api/client.js';
 import { getPart } from '../../api/finish.js';
 import { useBench, useBenchState } from '../../bench/model/context.js';
 import { useFinish, useFinishState } from '../model/context.js';
-import type { Painted, RegionPlace, ToneWorker } from './tone-worker.js';
+import type { Painted, RegionPlace, Tones, ToneWorker } from './tone-worker.js';
+
+/** ms after the last change until the tones are charted. */
+const REST = 150;
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
 
 /** The part of the picture that is on screen, full px, and how much it is reduced. */
 export interface Shown {
@@ -21,14 +29,16 @@ export interface Shown {
 /**
  * Paints the part of the picture on screen through the tone stack, in a worker, again whenever it or a step changes; of
  * wishes that come while one is painted, only the newest counts.
+ * @param draw puts what was painted on screen; at once, not by way of a state
  */
-export function useTonedPicture(shown: Shown | null) {
+export function useTonedPicture(shown: Shown | null, draw: (painted: Painted) => void) {
   const { bench } = useBench();
   const finish = useFinish();
   const version = useBenchState((s) => s.view?.version ?? null);
   const records = useBenchState((s) => s.records);
   const { draft, frameDraft, before, clipping, part, zoom } = useFinishState((s) => s);
-  const [painted, setPainted] = useState<Painted | null>(null);
+  const [size, setSize] = useState<Size | null>(null);
+  const [tones, setTones] = useState<Tones | null>(null);
   const [loaded, setLoaded] = useState<RegionPlace | null>(null);
   const worker = useRef<Remote<ToneWorker> | null>(null);
 
@@ -42,15 +52,15 @@ export function useTonedPicture(shown: Shown | null) {
   }, []);
 
   const key = shown && [shown.x, shown.y, shown.width, shown.height, shown.factor].join(' ');
-  const size = records?.picture;
+  const picture = records?.picture;
   useEffect(() => {
-    if (!shown || version === null || !size) return;
+    if (!shown || version === null || !picture) return;
     const gone = new AbortController();
-    getPart(size.id, shown, shown.factor, gone.signal)
+    getPart(picture.id, shown, shown.factor, gone.signal)
       .then(async (raster) => {
         const place = {
-          width: size.width,
-          height: size.height,
+          width: picture.width,
+          height: picture.height,
           x: shown.x,
           y: shown.y,
           scale: shown.factor,
@@ -63,7 +73,7 @@ export function useTonedPicture(shown: Shown | null) {
       });
     return () => gone.abort();
     // The rest of `shown` stands in its key.
-  }, [key, version, size?.id]);
+  }, [key, version, picture?.id]);
 
   const [frame] = records?.frames ?? [];
   const used = part === 'frame' || zoom === 'whole' ? null : (frameDraft ?? frame ?? null);
@@ -76,7 +86,8 @@ export function useTonedPicture(shown: Shown | null) {
 
   const next = useRef<typeof wish>(null);
   const painting = useRef(false);
-  useEffect(() => {
+  // Before the browser draws: a dial should not wait for a frame.
+  useLayoutEffect(() => {
     next.current = wish;
     if (painting.current) return;
     painting.current = true;
@@ -85,10 +96,19 @@ export function useTonedPicture(shown: Shown | null) {
         const now = next.current;
         next.current = null;
         const done = await worker.current.paint(now);
-        if (done) setPainted(done as Painted);
+        if (done) {
+          draw(done as Painted);
+          const { width, height } = done;
+          setSize((s) => (s?.width === width && s.height === height ? s : { width, height }));
+        }
       }
       painting.current = false;
     })();
+    // Drawing their chart takes longer than painting the picture: it waits until the dial rests.
+    const rest = setTimeout(() => {
+      void worker.current?.tones().then((found) => found && setTones(found));
+    }, REST);
+    return () => clearTimeout(rest);
   }, [wish]);
 
   useEffect(() => {
@@ -100,7 +120,7 @@ export function useTonedPicture(shown: Shown | null) {
       finish.sight = null;
     };
   }, [finish]);
-  return { painted, place: loaded };
+  return { size, tones, place: loaded };
 }
 
 /** A frame in the px of a reduced region; as large as the region shows it. */

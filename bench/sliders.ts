@@ -1,0 +1,50 @@
+import { openLarge } from './browser.js';
+import { printTimes } from './figures.js';
+
+const MOVES = 40;
+
+/** From a key on a tone dial to the picture painted anew, in the application, 14 megapixels. */
+export async function benchSliders(): Promise<void> {
+  const { page, close } = await openLarge(14);
+  try {
+    await page.getByRole('link', { name: 'Finish', exact: true }).click();
+    await page.getByTestId('finish-picture').waitFor();
+    await page.waitForTimeout(2000);
+    await page.evaluate('globalThis.__name = (f) => f');
+    await page.evaluate(() => {
+      const times: { pressed: number; painted: number[] } = { pressed: 0, painted: [] };
+      Object.assign(window, { times });
+      const put = CanvasRenderingContext2D.prototype.putImageData;
+      CanvasRenderingContext2D.prototype.putImageData = function (
+        this: CanvasRenderingContext2D,
+        ...args: Parameters<typeof put>
+      ) {
+        put.apply(this, args);
+        if (times.pressed) times.painted.push(performance.now() - times.pressed);
+        times.pressed = 0;
+      } as typeof put;
+      addEventListener('keydown', () => (times.pressed = performance.now()), true);
+    });
+    for (const [step, dial, bar] of [
+      [/^Exposure/, 'Exposure', 33],
+      [/^Sharpen/, 'Amount', 150],
+    ] as const) {
+      await page.getByRole('button', { name: 'Add step' }).click();
+      await page.getByRole('menuitem', { name: step }).click();
+      const slider = page.getByRole('slider', { name: dial });
+      await slider.focus();
+      await page.waitForTimeout(1500);
+      for (let k = 0; k < MOVES + 4; k++) {
+        await page.keyboard.press('ArrowRight');
+        await page.waitForTimeout(300);
+      }
+      const painted = await page.evaluate(() => {
+        const { times } = window as unknown as { times: { painted: number[] } };
+        return times.painted.splice(0);
+      });
+      printTimes(`${dial}: key to painted picture`, painted.slice(4), bar);
+    }
+  } finally {
+    await close();
+  }
+}

@@ -62,6 +62,7 @@ export * from './repair/push.js';
 export * from './repair/sides.js';
 export * from './shape/coverage.js';
 export * from './shape/depth.js';
+export { landmarksOf, registered } from './register/register.js';
 export * from './shape/homography.js';
 export * from './shape/mask-box.js';
 export * from './shape/parts.js';

@@ -1,0 +1,177 @@
+import { expect, test } from '@playwright/test';
+import type { Raster } from '@tersum/core';
+import { ciede2000, labOfSrgb, landmarksOf, registered, through } from '@tersum/core';
+import { BenchPage } from './bench-page.js';
+import { photo, pixelsOf } from './pixels.js';
+import { RunningServer } from './server.js';
+
+let server: RunningServer;
+test.beforeAll(async () => {
+  server = await RunningServer.begin();
+});
+test.afterAll(() => server.dispose());
+
+/** Side of the squares whose mean colours are compared, px. */
+const SQUARE = 60;
+
+type Colour = readonly [number, number, number];
+
+/** Mean colour of a square, and the standard deviation of its green from pixel to pixel beside it. */
+function squareOf({ width, channels, data }: Raster, x0: number, y0: number) {
+  const sum = [0, 0, 0];
+  let steps = 0;
+  for (let y = y0; y < y0 + SQUARE; y++)
+    for (let x = x0; x < x0 + SQUARE; x++) {
+      const i = (y * width + x) * channels;
+      for (let c = 0; c < 3; c++) sum[c]! += data[i + c]!;
+      if (x > x0) steps += (data[i + 1]! - data[i + 1 - channels]!) ** 2;
+    }
+  const n = SQUARE * SQUARE;
+  return {
+    colour: sum.map((v) => v / n / 255) as unknown as Colour,
+    texture: Math.sqrt(steps / n),
+  };
+}
+
+/** Mean CIEDE2000 of squares' colours, and the texture they keep, over columns of a picture and of its truth. */
+function beside(picture: Raster, truth: Raster, shift: number, columns: readonly [number, number]) {
+  let [off, own, theirs, count] = [0, 0, 0, 0];
+  for (let y = 0; y + SQUARE <= picture.height; y += SQUARE)
+    for (let x = columns[0]; x + SQUARE <= columns[1]; x += SQUARE) {
+      const [one, two] = [squareOf(picture, x, y), squareOf(truth, x + shift, y)];
+      off += ciede2000(labOfSrgb(...one.colour), labOfSrgb(...two.colour));
+      own += one.texture;
+      theirs += two.texture;
+      count++;
+    }
+  return { off: off / count, texture: own / theirs };
+}
+
+test('hand-held frames become one picture, and a stranger among them is named', async ({
+  page,
+}, info) => {
+  await page.goto(server.url);
+  const job = page.getByRole('article', { name: 'Allotment behind the fence' });
+  await job.getByRole('button', { name: /^Simulated devices/ }).click();
+  await page.getByRole('radio', { name: 'Camera' }).click();
+  await page.getByRole('button', { name: 'Photograph' }).click();
+  const window = page.getByRole('dialog');
+  await expect(window.getByRole('link', { name: 'Simulated frame 3 of 3.tif' })).toBeVisible({
+    timeout: 60_000,
+  });
+  await window.getByRole('button', { name: 'Close' }).click();
+  await job.getByRole('button', { name: /^Combine/ }).click();
+  const tick = (name: string) =>
+    page.getByRole('checkbox', { name, exact: true }).check({ force: true });
+  await tick('Garden through the fence.jpg');
+  for (const k of [3, 1, 2]) await tick(`Simulated frame ${k} of 3.tif`);
+  await page.getByRole('radio', { name: 'Fill them' }).click();
+  // On a plane one map leads back to the view that was photographed.
+  await window.getByLabel('Laid on').selectOption('Plane');
+  const make = window.getByRole('button', { name: 'Join frames', exact: true });
+  await make.click();
+  await expect(window.getByText(/“Garden through the fence.jpg” shows nothing/)).toBeVisible({
+    timeout: 90_000,
+  });
+  await page
+    .getByRole('checkbox', { name: 'Garden through the fence.jpg' })
+    .uncheck({ force: true });
+  await make.click();
+  const joined = window.getByRole('link', { name: /joined/ });
+  await joined.click({ timeout: 90_000 });
+  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+  const bench = new BenchPage(page, { width: 2000, height: 800 });
+  const made = await pixelsOf(await bench.saved('PNG', info.outputPath('joined.png')));
+  expect(made.width).toBeGreaterThan(1500);
+  expect(made.height).toBeGreaterThan(400);
+  // Laid over the view the simulated camera photographed, it shows the same.
+  const truth = await pixelsOf(photo('huts-wide.jpg'));
+  const found = registered(landmarksOf(made), landmarksOf(truth))!;
+  const pairs: [number, number][][] = [[], [], []];
+  for (let y = 0; y < made.height; y += 2)
+    for (let x = 0; x < made.width; x += 2) {
+      const [u, v] = through(found.map, [x, y]).map(Math.round) as [number, number];
+      if (u < 0 || v < 0 || u >= truth.width || v >= truth.height) continue;
+      for (let c = 0; c < 3; c++)
+        pairs[c]!.push([
+          made.data[(y * made.width + x) * made.channels + c]!,
+          truth.data[(v * truth.width + u) * truth.channels + c]!,
+        ]);
+    }
+  expect(pairs[0]!.length).toBeGreaterThan(0.7 * ((made.width * made.height) / 4));
+  // Frames were exposed differently: one gain a channel is nobody's fault.
+  let squares = 0;
+  for (const channel of pairs) {
+    const gain =
+      channel.reduce((s, [a, b]) => s + a * b, 0) / channel.reduce((s, [a]) => s + a * a, 0);
+    squares += channel.reduce((s, [a, b]) => s + (a * gain - b) ** 2, 0) / channel.length;
+  }
+  const nearness = 10 * Math.log10((255 * 255 * 3) / squares);
+  expect(nearness).toBeGreaterThan(23);
+});
+
+test('the jug becomes square both ways, in few actions, and looks as the wide view does', async ({
+  page,
+}, info) => {
+  let actions = 0;
+  const act = async (doing: Promise<unknown>): Promise<void> => {
+    actions++;
+    await doing;
+  };
+  await page.goto(server.url);
+  await act(page.getByRole('link', { name: 'Open Jug on canvas.jpg' }).click());
+  await act(page.getByRole('link', { name: 'Finish' }).click());
+  await act(page.getByRole('radio', { name: 'Frame' }).click());
+  await act(page.getByRole('button', { name: 'Widen…' }).click());
+  const window = page.getByRole('dialog');
+  await expect(window.getByText('1800 × 1800 px')).toBeVisible();
+  await expect(window.getByText('33 %').first()).toBeVisible();
+  // Not one of the actions: both ways can be seen small first, with what would give each away.
+  await window.getByRole('button', { name: 'Try both ways' }).click();
+  const ways = window.getByRole('group', { name: 'Both ways' });
+  await expect(ways.getByRole('button')).toHaveCount(2, { timeout: 120_000 });
+  await expect(ways.getByText('advised')).toHaveCount(1);
+  await window.getByRole('radio', { name: 'Fill the sides' }).click();
+  await act(window.getByRole('button', { name: 'Widen' }).click());
+  await expect(window.getByRole('link', { name: 'Jug on canvas, widened.tif' })).toBeVisible({
+    timeout: 120_000,
+  });
+  await act(window.getByRole('radio', { name: 'Stretch the background' }).click());
+  await act(window.getByRole('button', { name: 'Widen' }).click());
+  const stretched = window.getByRole('link', { name: 'Jug on canvas, stretched.tif' });
+  await expect(stretched).toBeVisible({ timeout: 120_000 });
+  expect(actions).toBeLessThan(10);
+  await stretched.click();
+  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+  const bench = new BenchPage(page, { width: 1800, height: 1800 });
+  const wide = await pixelsOf(await bench.saved('PNG', info.outputPath('stretched.png')));
+  await page.goto(server.url);
+  await page.getByRole('link', { name: 'Open Jug on canvas, widened.tif' }).click();
+  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+  const filled = await pixelsOf(await bench.saved('PNG', info.outputPath('widened.png')));
+  // The wide view was rendered with the same camera: the narrow one begins 600 px into it, the square one 300 px.
+  const truth = await pixelsOf(photo('jug-wide-truth.jpg'));
+  const received = await pixelsOf(photo('jug-scratched.jpg'));
+  for (const [name, picture] of Object.entries({ filled, wide })) {
+    expect([picture.width, picture.height]).toEqual([1800, 1800]);
+    for (const columns of [
+      [0, 300],
+      [1500, 1800],
+    ] as const) {
+      const { off, texture } = beside(picture, truth, 300, columns);
+      expect(off).toBeLessThan(5);
+      expect(texture).toBeGreaterThan(0.8);
+      expect(texture).toBeLessThan(1.25);
+    }
+  }
+  // What was there before is there still, to the sample, but for the repairs it had.
+  let [same, all] = [0, 0];
+  for (let y = 0; y < 1800; y++)
+    for (let i = 0; i < 1200 * received.channels; i++, all++)
+      if (
+        filled.data[(y * 1800 + 300) * filled.channels + i] ===
+        received.data[y * 1200 * received.channels + i]
+      )
+        same++;
+  expect(same / all).toBeGreaterThan(0.98);
+});

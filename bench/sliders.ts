@@ -3,7 +3,7 @@ import { printTimes } from './figures.js';
 
 const MOVES = 40;
 
-/** From a key on a tone dial to the picture painted anew, in the application, 14 megapixels. */
+/** From the pointer on a tone dial to the picture painted anew, in the application, 14 megapixels. */
 export async function benchSliders(): Promise<void> {
   const { page, close } = await openLarge(14);
   try {
@@ -23,7 +23,7 @@ export async function benchSliders(): Promise<void> {
         if (times.pressed) times.painted.push(performance.now() - times.pressed);
         times.pressed = 0;
       } as typeof put;
-      addEventListener('keydown', () => (times.pressed = performance.now()), true);
+      addEventListener('pointermove', () => (times.pressed = performance.now()), true);
     });
     for (const [step, dial, bar] of [
       [/^Exposure/, 'Exposure', 33],
@@ -31,18 +31,24 @@ export async function benchSliders(): Promise<void> {
     ] as const) {
       await page.getByRole('button', { name: 'Add step' }).click();
       await page.getByRole('menuitem', { name: step }).click();
-      const slider = page.getByRole('slider', { name: dial });
-      await slider.focus();
+      const track = page.getByRole('group', { name: `${dial} slider` });
+      await track.scrollIntoViewIfNeeded();
+      const box = (await track.boundingBox())!;
+      const at = (share: number) => [box.x + share * box.width, box.y + box.height / 2] as const;
+      await page.mouse.move(...at(0.5));
+      await page.mouse.down();
       await page.waitForTimeout(1500);
+      await page.evaluate('times.painted.splice(0)');
       for (let k = 0; k < MOVES + 4; k++) {
-        await page.keyboard.press('ArrowRight');
+        await page.mouse.move(...at(0.5 + (0.4 * k) / MOVES));
         await page.waitForTimeout(300);
       }
+      await page.mouse.up();
       const painted = await page.evaluate(() => {
         const { times } = window as unknown as { times: { painted: number[] } };
         return times.painted.splice(0);
       });
-      printTimes(`${dial}: key to painted picture`, painted.slice(4), bar);
+      printTimes(`${dial}, dragged: pointer to painted picture`, painted.slice(4), bar);
     }
   } finally {
     await close();

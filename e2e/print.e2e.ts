@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { decode, decodeOpenRaster } from '@tersum/codec';
 import { expect, test } from '@playwright/test';
+import { Actions } from './actions.js';
 import { BenchPage } from './bench-page.js';
 import { RunningServer } from './server.js';
 
@@ -24,11 +25,8 @@ function ridges(data: ArrayLike<number>, width: number, channels: number, codes:
 test('a faded, dirty, creased print goes from the simulated scanner to a toned TIFF and a layered file', async ({
   page,
 }, info) => {
-  let actions = 0;
-  const act = async (doing: Promise<unknown>): Promise<void> => {
-    actions++;
-    await doing;
-  };
+  const actions = new Actions();
+  const { act } = actions;
   await page.goto(server.url);
   await act(page.getByRole('button', { name: /^Simulated devices for Regatta/ }).click());
   await act(page.getByRole('button', { name: 'Scan', exact: true }).click());
@@ -62,13 +60,13 @@ test('a faded, dirty, creased print goes from the simulated scanner to a toned T
   await expect(page.getByRole('heading', { name: 'Toning' })).toBeVisible();
 
   const flat = info.outputPath('print.tif');
-  actions += 4;
+  actions.count += 4;
   await bench.export('TIFF', flat);
   const layered = info.outputPath('print.ora');
-  actions += 4;
+  actions.count += 4;
   await bench.export('OpenRaster', layered);
-  info.annotations.push({ type: 'actions', description: String(actions) });
-  expect(actions).toBeLessThanOrEqual(22);
+  info.annotations.push({ type: 'actions', description: String(actions.count) });
+  expect(actions.count).toBeLessThanOrEqual(22);
 
   const before = await decode(plain);
   const after = await decode(flat);

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { Actions } from './actions.js';
 import { addPicture, BenchPage } from './bench-page.js';
 import { photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
@@ -98,7 +99,7 @@ test('the sweep goes frame by frame, counts only what was seen, and is due again
   await expect(frame(1, 'passed')).toBeVisible();
   // The way to mend leads to the bench, close to the place.
   await sweep.getByRole('link', { name: 'Mend' }).click();
-  await expect(page.getByText('100 %', { exact: true })).toBeVisible();
+  await expect(page.getByRole('main').getByText('100 %', { exact: true })).toBeVisible();
 });
 
 test('before and after are compared in six ways, in register', async ({ page }) => {
@@ -174,11 +175,8 @@ test('the treatment report can be had from the export window', async ({ page }) 
 test('the damaged print comes to an empty proof and a report, going by the labels', async ({
   page,
 }, info) => {
-  let actions = 0;
-  const act = async (doing: Promise<unknown>): Promise<void> => {
-    actions++;
-    await doing;
-  };
+  const actions = new Actions();
+  const { act } = actions;
   const bench = new BenchPage(page, { width: 3000, height: 2100 });
   const proof = page.getByLabel('Proof', { exact: true });
   await page.goto(server.url);
@@ -223,7 +221,7 @@ test('the damaged print comes to an empty proof and a report, going by the label
     await expect(proof.getByText(new RegExp(`^${left - 1} tells?$`))).toBeVisible();
   }
   await expect(proof.getByText(/gives these repairs away/)).toBeVisible();
-  info.annotations.push({ type: 'actions', description: String(actions) });
+  info.annotations.push({ type: 'actions', description: String(actions.count) });
 
   await page.reload();
   await expect(proof.getByText(/gives these repairs away/)).toBeVisible();

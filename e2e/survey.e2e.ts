@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
+import { Actions } from './actions.js';
 import { addPicture, BenchPage } from './bench-page.js';
 import { both, changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
@@ -14,11 +15,8 @@ const surveyed = (page: Page): Promise<void> =>
   page.getByRole('button', { name: 'Survey again' }).waitFor({ timeout: 120_000 });
 
 test('the whole fence goes in four actions', async ({ page }, info) => {
-  let actions = 0;
-  const act = async (doing: Promise<unknown>): Promise<void> => {
-    actions++;
-    await doing;
-  };
+  const actions = new Actions();
+  const { act } = actions;
   await page.goto(server.url);
   const bench = new BenchPage(page, { width: 1800, height: 1200 });
   await act(page.getByRole('link', { name: 'Open Garden through the fence.jpg' }).click());
@@ -28,7 +26,7 @@ test('the whole fence goes in four actions', async ({ page }, info) => {
   await act(bench.choose('Distractions too'));
   await act(bench.press('Mend all mesh'));
   await bench.settled(1);
-  expect(actions).toBeLessThanOrEqual(6);
+  expect(actions.count).toBeLessThanOrEqual(6);
   await expect(page.getByText('1 mended')).toBeVisible();
 
   const file = info.outputPath('garden.png');
@@ -48,11 +46,8 @@ test('the whole fence goes in four actions', async ({ page }, info) => {
 test('the heavy print is surveyed, a wrong finding kept, its specks mended in one sweep', async ({
   page,
 }) => {
-  let actions = 0;
-  const act = async (doing: Promise<unknown>): Promise<void> => {
-    actions++;
-    await doing;
-  };
+  const actions = new Actions();
+  const { act } = actions;
   await page.goto(server.url);
   const bench = new BenchPage(page, { width: 3000, height: 2100 });
   await act(page.getByRole('link', { name: 'Open Regatta print.jpg' }).click());
@@ -77,7 +72,7 @@ test('the heavy print is surveyed, a wrong finding kept, its specks mended in on
   await expect(specks.getByText('Bring back 1')).toBeVisible();
   await act(bench.press('Mend all specks'));
   await bench.settled();
-  expect(actions).toBeLessThanOrEqual(5);
+  expect(actions.count).toBeLessThanOrEqual(5);
   await expect(specks.getByText(`${before - 1} mended`)).toBeVisible();
   // The docket empties out; undo fills it again.
   await expect(specks.getByRole('button', { name: /^Specks 0/ })).toBeVisible();

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Raster } from '@tersum/core';
 import { ciede2000, labOfSrgb, landmarksOf, registered, through } from '@tersum/core';
+import { Actions } from './actions.js';
 import { BenchPage } from './bench-page.js';
 import { photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
@@ -113,11 +114,8 @@ test('hand-held frames become one picture, and a stranger among them is named', 
 test('the jug becomes square both ways, in few actions, and looks as the wide view does', async ({
   page,
 }, info) => {
-  let actions = 0;
-  const act = async (doing: Promise<unknown>): Promise<void> => {
-    actions++;
-    await doing;
-  };
+  const actions = new Actions();
+  const { act } = actions;
   await page.goto(server.url);
   await act(page.getByRole('link', { name: 'Open Jug on canvas.jpg' }).click());
   await act(page.getByRole('link', { name: 'Finish' }).click());
@@ -140,7 +138,7 @@ test('the jug becomes square both ways, in few actions, and looks as the wide vi
   await act(window.getByRole('button', { name: 'Widen' }).click());
   const stretched = window.getByRole('link', { name: 'Jug on canvas, stretched.tif' });
   await expect(stretched).toBeVisible({ timeout: 120_000 });
-  expect(actions).toBeLessThan(10);
+  expect(actions.count).toBeLessThan(10);
   await stretched.click();
   await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
   const bench = new BenchPage(page, { width: 1800, height: 1800 });

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { Actions } from './actions.js';
 import { addPicture, BenchPage } from './bench-page.js';
 import { both, changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
@@ -19,11 +20,8 @@ test.afterAll(() => server.dispose());
 test('a wire goes in six actions with nothing but visible labels, and is gone after a restart', async ({
   page,
 }, info) => {
-  let actions = 0;
-  const act = async (doing: Promise<unknown>): Promise<void> => {
-    actions++;
-    await doing;
-  };
+  const actions = new Actions();
+  const { act } = actions;
   await page.goto(server.url);
   const bench = new BenchPage(page, SIZE);
   await act(page.getByRole('link', { name: 'Open Lane with wires.jpg' }).click());
@@ -34,7 +32,7 @@ test('a wire goes in six actions with nothing but visible labels, and is gone af
   await expect(page.getByText(/Line .* px wide/)).toBeVisible();
   await act(bench.press('End and mend'));
   await bench.settled(2);
-  expect(actions).toBeLessThanOrEqual(6);
+  expect(actions.count).toBeLessThanOrEqual(6);
 
   const file = info.outputPath('mended.png');
   await bench.export('PNG', file);

@@ -94,7 +94,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     log,
   );
   const proofDesk = new ProofDesk(proofs, settings, findings, records, renderer, pool);
-  await exports.prepare();
+  await Promise.all([exports.prepare(), bases.tidy()]);
   return {
     version: '0.1.0',
     log,

@@ -1,4 +1,4 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeFile } from 'node:fs/promises';
@@ -253,4 +253,8 @@ test('a picture made grey before repairs is shown so, told of in the report, and
     .send({ version: picture.version + 1 })
     .expect(200);
   expect(((await request(app).get(`${path}/view`)).body as View).base).toBe('original');
+  // What nothing asks for any more does not stay.
+  expect(await readdir(join(folder, 'prepared'))).toHaveLength(1);
+  await services.bases.tidy();
+  expect(await readdir(join(folder, 'prepared'))).toEqual([]);
 }, 30_000);

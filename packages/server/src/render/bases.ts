@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, rename, access } from 'node:fs/promises';
+import { access, mkdir, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Task } from '@tersum/core';
 import type { Picture, Records } from '@tersum/document';
@@ -28,6 +28,16 @@ export class Bases {
     private readonly pool: WorkPool,
   ) {}
 
+  /** Removes what no record asks for any more: it would be made again if one did. */
+  async tidy(): Promise<void> {
+    await mkdir(this.folder, { recursive: true });
+    const wanted = new Set(
+      this.records.preparations().map(({ original, how }) => fileOf(baseName(original, how))),
+    );
+    for (const file of await readdir(this.folder))
+      if (!wanted.has(file)) await rm(join(this.folder, file), { force: true });
+  }
+
   /** A picture's base as its records stand. */
   get(pictureId: string): Promise<Base> {
     return this.of(this.records.picture(pictureId), this.records.records(pictureId));
@@ -41,7 +51,7 @@ export class Bases {
     const [how] = preparations;
     const name = baseName(original, how);
     if (name === original || !how) return { name, picture: await this.originals.get(original) };
-    const path = join(this.folder, `${name}.tif`);
+    const path = join(this.folder, fileOf(name));
     const exists = await access(path).then(
       () => true,
       () => false,
@@ -63,7 +73,6 @@ export class Bases {
     task?: Task,
   ): Promise<void> {
     const { raster } = await this.originals.get(original);
-    await mkdir(this.folder, { recursive: true });
     const draft = join(this.folder, `${randomUUID()}.draft`);
     const source = this.originals.pathOf(original);
     await this.pool.search<'prepare'>(
@@ -75,4 +84,8 @@ export class Bases {
     );
     await rename(draft, path);
   }
+}
+
+function fileOf(name: string): string {
+  return `${name}.tif`;
 }

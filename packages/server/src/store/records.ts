@@ -5,6 +5,7 @@ import type {
   Layer,
   Picture,
   PictureRecords,
+  Preparation,
   Records,
 } from '@tersum/document';
 import {
@@ -52,6 +53,17 @@ export class RecordStore {
   setDensity(id: string, ppi: number | null): void {
     this.picture(id);
     this.db.update(pictures).set({ ppi }).where(eq(pictures.id, id)).run();
+  }
+
+  /** All pictures' preparations, with the originals they are made of. */
+  preparations(): { readonly original: string; readonly how: Preparation }[] {
+    return this.db
+      .select({ original: pictures.original, data: finishing.data })
+      .from(finishing)
+      .innerJoin(pictures, eq(pictures.id, finishing.pictureId))
+      .where(eq(finishing.entity, 'preparation'))
+      .all()
+      .map(({ original, data }) => ({ original, how: PreparationSchema.parse(data) }));
   }
 
   records(id: string): Records {

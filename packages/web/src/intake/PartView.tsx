@@ -14,27 +14,31 @@ interface PartProps {
   readonly version: number;
 }
 
+const WORDS = { waits: 'Computing …', failed: 'It could not be shown; reload the page.' } as const;
+
 /** A part of a picture at 1:1. */
 export function PartView({ title, id, rect, state, version }: PartProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [waits, setWaits] = useState(true);
+  const [stage, setStage] = useState<'waits' | 'shown' | 'failed'>('waits');
   const { x, y, width, height } = rect;
   useEffect(() => {
     const gone = new AbortController();
-    setWaits(true);
+    setStage('waits');
     getPart(id, { x, y, width, height }, 1, gone.signal, state).then(
       (part) => {
         paint(canvas.current, part);
-        setWaits(false);
+        setStage('shown');
       },
-      () => undefined,
+      () => {
+        if (!gone.signal.aborted) setStage('failed');
+      },
     );
     return () => gone.abort();
   }, [id, x, y, width, height, state, version]);
   return (
     <Figure>
-      <canvas ref={canvas} width={width} height={height} aria-busy={waits} />
-      <Caption role="status">{waits ? 'Computing …' : title}</Caption>
+      <canvas ref={canvas} width={width} height={height} aria-busy={stage === 'waits'} />
+      <Caption role="status">{stage === 'shown' ? title : WORDS[stage]}</Caption>
     </Figure>
   );
 }

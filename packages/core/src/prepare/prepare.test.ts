@@ -87,6 +87,19 @@ test('strength 0 leaves every sample, half of it lies between, and cancelling en
   ).toThrow(Cancelled);
 });
 
+test('progress of a coloured picture goes forward only, to its end', () => {
+  const picture = createRaster(96, 96, 3);
+  for (let i = 0; i < picture.data.length; i++) picture.data[i] = random.between(0, 255);
+  const shares: number[] = [];
+  deblock(picture, { x: 3, y: 5, quality: 30, strength: 1 }, createRaster(96, 96, 3), {
+    progress: (share) => shares.push(share),
+  });
+  expect(shares.length).toBeGreaterThan(4);
+  expect(shares).toEqual([...shares].sort((a, b) => a - b));
+  expect(shares.at(-1)!).toBeGreaterThan(0.8);
+  expect(shares.at(-1)!).toBeLessThanOrEqual(1);
+});
+
 test('grey by shares of the channels: alpha and layout stay, sums are held within range', () => {
   const picture = createRaster(2, 1, 4, 'u16');
   picture.data.set([10000, 20000, 40000, 123, 65535, 65535, 65535, 9]);

@@ -1,4 +1,5 @@
 import { benchFill } from './fill.js';
+import { benchIntake } from './intake.js';
 import { benchPrint } from './print.js';
 import { benchProof } from './proof.js';
 import { benchProofSpeed } from './proof-speed.js';
@@ -12,6 +13,7 @@ const GROUPS: Record<string, () => Promise<void>> = {
   fill: benchFill,
   print: async () => {
     await benchPrint();
+    await benchIntake();
     await benchSliders();
   },
   proof: async () => {

@@ -7,9 +7,7 @@ import {
   seededRandom,
   throughMap,
   toned,
-  unglare,
 } from '@tersum/core';
-import { copyShots } from '@tersum/demo';
 import { printTimes } from './figures.js';
 import { demoPicture } from './pictures.js';
 
@@ -17,7 +15,7 @@ import { demoPicture } from './pictures.js';
 const VIEW = [720, 600] as const;
 const MOVES = 40;
 
-/** The tone stack on a view and on 14 megapixels at 16 bits, and reflections taken off. */
+/** The tone stack on a view and on 14 megapixels at 16 bits. */
 export async function benchPrint(): Promise<void> {
   const print = await demoPicture('quay-print-truth.jpg');
   const [w, h] = VIEW;
@@ -62,13 +60,6 @@ export async function benchPrint(): Promise<void> {
   const same = toned(view, []);
   const equal = same.data.every((v, i) => v === view.data[i]);
   console.log(`no step: ${equal ? 'identical samples' : 'samples differ'}`);
-  const shots = copyShots(print, 3, 7);
-  const from = performance.now();
-  const { replaced } = unglare(shots);
-  console.log(
-    `unglare, 3 shots of ${((shots[0]!.width * shots[0]!.height) / 1e6).toFixed(1)} MP: ${((performance.now() - from) / 1000).toFixed(1)} s, ` +
-      `${(100 * replaced).toFixed(0)} % of the first stood in for`,
-  );
 }
 
 function noise(width: number, height: number): Raster {

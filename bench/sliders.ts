@@ -1,7 +1,7 @@
 import { openLarge } from './browser.js';
 import { printTimes } from './figures.js';
 
-const MOVES = 40;
+const MOVES = 100;
 
 /** From the pointer on a tone dial to the picture painted anew, in the application, 14 megapixels. */
 export async function benchSliders(): Promise<void> {
@@ -25,10 +25,12 @@ export async function benchSliders(): Promise<void> {
       } as typeof put;
       addEventListener('pointermove', () => (times.pressed = performance.now()), true);
     });
-    for (const [step, dial, bar] of [
-      [/^Exposure/, 'Exposure', 33],
-      [/^Sharpen/, 'Amount', 150],
+    for (const [step, dial, bar, zoom] of [
+      [/^Exposure/, 'Exposure', 33, 'Fit'],
+      [/^Sharpen/, 'Amount', 150, '1 : 1'],
     ] as const) {
+      await page.getByRole('radio', { name: zoom, exact: true }).click();
+      await page.waitForTimeout(1000);
       await page.getByRole('button', { name: 'Add step' }).click();
       await page.getByRole('menuitem', { name: step }).click();
       const track = page.getByRole('group', { name: `${dial} slider` });
@@ -48,7 +50,7 @@ export async function benchSliders(): Promise<void> {
         const { times } = window as unknown as { times: { painted: number[] } };
         return times.painted.splice(0);
       });
-      printTimes(`${dial}, dragged: pointer to painted picture`, painted.slice(4), bar);
+      printTimes(`${dial}, ${zoom}: dial to painted picture`, painted.slice(4), bar);
     }
   } finally {
     await close();

@@ -202,14 +202,22 @@ test('the damaged print comes to an empty proof and a report, going by the label
   };
   const first = await told();
   expect(first).toBeGreaterThan(0);
-  // Mended as advised for as long as that helps.
+  // Mended as advised for as long as that helps; what did not is undone.
   let left = first;
   for (let round = 0; round < 3 && left > 1; round++) {
+    const before = left;
     await act(proof.getByRole('button', { name: 'Mend all as advised' }).click());
-    await expect(page.getByRole('button', { name: /^Undo: Mend/ })).toBeVisible();
+    const undo = page.getByRole('button', { name: /^Undo: Mend/ });
+    await expect(undo).toBeVisible();
     left = await told();
+    if (left < before) continue;
+    await act(undo.click());
+    await expect(proof.getByText(/Something changed since/)).toBeVisible();
+    await act(proof.getByRole('button', { name: 'Prove again' }).click());
+    left = await told();
+    break;
   }
-  expect(left).toBeLessThan(0.5 * first);
+  expect(left).toBeLessThan(0.7 * first);
   // What is left was looked at, and is let stand.
   for (; left > 0; left--) {
     await act(

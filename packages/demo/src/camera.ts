@@ -56,29 +56,16 @@ export function frames(view: Raster, across: number, count: number, seed: number
 /**
  * Photographs of one print under a lamp that is moved between them, as a simulated copy stand would take them: each with a
  * reflection in another place and seen a little from the side.
+ * @param reflections false leaves the reflections out, so that what takes them off can be measured
  */
-export function copyShots(print: Raster, count: number, seed: number): Raster[] {
-  const random = seededRandom(seed);
-  const [width, height] = [Math.round(print.width / 2 + 120), Math.round(print.height / 2 + 120)];
-  const small = (): number => random.between(-100, 100) / 100;
-  return Array.from({ length: count }, (_, k) => {
-    const corners = [
-      [60, 60],
-      [width - 60, 60],
-      [width - 60, height - 60],
-      [60, height - 60],
-    ].map(([x, y]) => [x! + 16 * small(), y! + 16 * small()] as const);
-    const map: Homography = inverseOf(
-      homographyOf(
-        [
-          [0, 0],
-          [print.width - 1, 0],
-          [print.width - 1, print.height - 1],
-          [0, print.height - 1],
-        ],
-        corners,
-      ),
-    );
+export function copyShots(
+  print: Raster,
+  count: number,
+  seed: number,
+  reflections = true,
+): Raster[] {
+  const { width, height } = standSize(print);
+  return copyMaps(print, count, seed).map((map, k) => {
     const target = { x: 0, y: 0, width, height };
     const seen = resampleBy(
       print,
@@ -101,8 +88,34 @@ export function copyShots(print: Raster, count: number, seed: number): Raster[] 
       (x, y) =>
         0.94 + 0.1 * ((x / width - 0.5) * Math.cos(angle) + (y / height - 0.5) * Math.sin(angle)),
     );
-    return glared(shot, gx * width, gy * height, 0.15 * width, 0.11 * height);
+    return reflections ? glared(shot, gx * width, gy * height, 0.15 * width, 0.11 * height) : shot;
   });
+}
+
+/** Takes the px of each of the copy stand's photographs to the print's. */
+export function copyMaps(print: Raster, count: number, seed: number): Homography[] {
+  const random = seededRandom(seed);
+  const { width, height } = standSize(print);
+  const small = (): number => random.between(-100, 100) / 100;
+  return Array.from({ length: count }, () => {
+    const corners = [
+      [60, 60],
+      [width - 60, 60],
+      [width - 60, height - 60],
+      [60, height - 60],
+    ].map(([x, y]) => [x! + 16 * small(), y! + 16 * small()] as const);
+    const sheet = [
+      [0, 0],
+      [print.width - 1, 0],
+      [print.width - 1, print.height - 1],
+      [0, print.height - 1],
+    ] as const;
+    return inverseOf(homographyOf(sheet, corners));
+  });
+}
+
+function standSize(print: Raster): { width: number; height: number } {
+  return { width: Math.round(print.width / 2 + 120), height: Math.round(print.height / 2 + 120) };
 }
 
 function squared(x: number, y: number, width: number, height: number): number {

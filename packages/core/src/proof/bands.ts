@@ -17,10 +17,19 @@ export interface BlockBands {
 export const BLOCK = 8;
 
 /**
- * The first three bands of the a trous transform with the B3 spline (Starck, Murtagh, "Astronomical Image and Data
- * Analysis", 2002), each as mean squares in blocks.
+ * A plane and what is left of it after one, two and three smoothings of the a trous transform with the B3 spline (Starck,
+ * Murtagh, "Astronomical Image and Data Analysis", 2002): bands are the differences of neighbours.
  */
-export function blockBands(luma: Plane): BlockBands {
+export type Smoothed = readonly [Float32Array, Float32Array, Float32Array, Float32Array];
+
+export function smoothedOf({ width, height, values }: Plane): Smoothed {
+  const once = spline(values, width, height, 1);
+  const twice = spline(once, width, height, 2);
+  return [values, once, twice, spline(twice, width, height, 4)];
+}
+
+/** The first three bands, each as mean squares in blocks. */
+export function blockBands(luma: Plane, layers: Smoothed): BlockBands {
   const { width, height } = luma;
   const columns = Math.floor(width / BLOCK);
   const rows = Math.floor(height / BLOCK);
@@ -33,10 +42,10 @@ export function blockBands(luma: Plane): BlockBands {
     tone: new Float32Array(columns * rows),
     grain: new Float32Array(columns * rows),
   };
-  let from = luma.values;
   const bands = [out.fine, out.middle, out.coarse];
   bands.forEach((band, k) => {
-    const smooth = spline(from, width, height, 1 << k);
+    const from = layers[k]!;
+    const smooth = layers[k + 1]!;
     for (let y = 0; y < rows * BLOCK; y++)
       for (let x = 0; x < columns * BLOCK; x++) {
         const p = y * width + x;
@@ -45,7 +54,6 @@ export function blockBands(luma: Plane): BlockBands {
         if (k === 0) out.tone[(y >> 3) * columns + (x >> 3)]! += luma.values[p]! / 64;
       }
     if (k === 0) medians(from, smooth, width, columns, rows, out.grain);
-    from = smooth;
   });
   for (const band of bands)
     for (let i = 0; i < band.length; i++) band[i] = Math.log(band[i]! / (BLOCK * BLOCK) + 0.01);

@@ -1,6 +1,7 @@
 import { medianOf } from '../raster/median.js';
 import type { BlockBands } from './bands.js';
-import { BLOCK, blockBands } from './bands.js';
+import { BLOCK, blockBands, smoothedOf } from './bands.js';
+import { grainStep } from './grain-tell.js';
 import type { SiteWindow } from './site-window.js';
 
 /** Fine detail of a site beside what its surroundings let expect: amplitudes, 1 is alike; 1 too where it cannot be told. */
@@ -10,7 +11,7 @@ export interface Detail {
 }
 
 /** Standard errors a difference must be. */
-const SURE = { softness: 3.2, grain: 2.5 } as const;
+const SURE = { softness: 3.2, grain: 4 } as const;
 const LEAST = 3;
 /** Variance, in units of a band's logarithm squared, that slopes are held back by. */
 const HELD = 0.05;
@@ -21,12 +22,15 @@ const BEYOND = 0.7;
 
 /**
  * What a block's coarser bands let expect of its finer ones is told by the surroundings. Grain: the finest band, beside the
- * middle one and the tone. Softness: the fine and the middle band beside the coarse one, which a slight blur leaves alone.
+ * middle one and the tone; the border says it surer, and only where that says nothing do the blocks. Softness: the fine and the middle band beside the coarse one, which a slight blur leaves alone.
  */
-export function detailOf({ luma, mask, changed, rect }: SiteWindow): Detail {
-  const bands = blockBands(luma);
+export function detailOf(window: SiteWindow): Detail {
+  const { luma, mask, changed, rect } = window;
+  const layers = smoothedOf(luma);
+  const step = grainStep(window, layers);
+  const bands = blockBands(luma, layers);
   const [inner, outer] = blocksOf(bands, mask, changed, rect.width);
-  if (inner.length < LEAST || outer.length < LEAST) return { softness: 1, grain: 1 };
+  if (inner.length < LEAST || outer.length < LEAST) return { softness: 1, grain: step };
   /** A band of the blocks inside beside that of those outside, each less what is to be expected of it. */
   const beside = (
     band: (b: number) => number,
@@ -49,12 +53,15 @@ export function detailOf({ luma, mask, changed, rect }: SiteWindow): Detail {
       (b) => [coarse[b]!],
       SURE.softness,
     ),
-    grain: beside(
-      (b) => grain[b]!,
-      middle,
-      (b) => [middle[b]!, tone[b]! / TONES],
-      SURE.grain,
-    ),
+    grain:
+      step === 1
+        ? beside(
+            (b) => grain[b]!,
+            middle,
+            (b) => [middle[b]!, tone[b]! / TONES],
+            SURE.grain,
+          )
+        : step,
   };
 }
 

@@ -15,7 +15,7 @@ export const MARKED = 2.2;
 /** From which on there is grain at least, which no two places share by chance. */
 const GRAINY = 0.8;
 /** Pixels of a site that are asked, about. */
-const ASKED = 6000;
+const ASKED = 1500;
 const PAIRS = comparisons(32);
 
 /** A picture in which the same is looked for twice. */
@@ -81,10 +81,11 @@ export function gridOf(scene: Scene): Grid {
 /** Every pixel of a site that shows something: one of the two grids of a pair can then be coarse. */
 export function askedOf(scene: Scene, pixels: Int32Array, first: Asked['first']): Asked {
   const thinning = thinningOf(pixels);
-  const thinned = thinning > 1 ? pixels.filter((_, k) => k % thinning === 0) : pixels;
-  const deviations = deviationsOf(scene.grey, thinned);
-  const places = thinned.filter((_, k) => deviations[k]! >= GRAINY);
-  const spreads = deviations.filter((deviation) => deviation >= GRAINY);
+  // Deviations are quick of pixels that follow each other: what is not asked is left out after them.
+  const deviations = deviationsOf(scene.grey, pixels);
+  const asks = (k: number): boolean => k % thinning === 0 && deviations[k]! >= GRAINY;
+  const places = pixels.filter((_, k) => asks(k));
+  const spreads = deviations.filter((_, k) => asks(k));
   const next = [new Int32Array(places.length), new Int32Array(places.length)] as const;
   first[0].fill(-1);
   first[1].fill(-1);

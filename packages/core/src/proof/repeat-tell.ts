@@ -41,6 +41,8 @@ const SHOWN = 0.2;
 /** Share of the picture's longer side that is taken in at one look, and at most so many px. */
 const SIGHT = 0.3;
 const MOST_SIGHT = 360;
+/** What is smaller is taken in as a whole, px. */
+const LEAST_SIGHT = 240;
 /** A look that so many places of the grid within sight share is nobody's. */
 const COMMON = 16;
 /** Share of the surroundings that may repeat by the same shift before it is the picture's own pattern. */
@@ -59,7 +61,8 @@ export function sightIn({
   readonly width: number;
   readonly height: number;
 }): number {
-  return Math.min(MOST_SIGHT, Math.round(SIGHT * Math.max(width, height)));
+  const share = Math.round(SIGHT * Math.max(width, height));
+  return Math.min(MOST_SIGHT, Math.max(LEAST_SIGHT, share));
 }
 
 /** Shifts of most votes that are looked into. */

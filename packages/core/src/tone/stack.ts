@@ -55,13 +55,19 @@ function actReach(act: ToneAct): number {
 /**
  * A region passed through the tone stack, in order; each step counts by its strength and mask.
  * @param region of any depth, in colour when {@link needsColour}. It is left as it is
+ * @param into samples of an earlier result that is no longer needed: taken for this one when they are as many
  * @returns floats 0..1, 1 or 3 channels
  */
-export function throughTones(region: Raster, steps: readonly ToneStep[], place: TonePlace): Raster {
+export function throughTones(
+  region: Raster,
+  steps: readonly ToneStep[],
+  place: TonePlace,
+  into?: Float32Array<ArrayBuffer>,
+): Raster {
   const active = activeSteps(steps);
   const [first, ...others] = active;
   const tables = first && isPlain(first) && depthOf(region.data) !== 'f32' && tablesOf(first.act);
-  const out = tables ? tabulated(region, tables) : floats(region);
+  const out = tables ? tabulated(region, tables, into) : floats(region, into);
   for (const step of tables ? others : active) oneStep(out, step, place);
   return out;
 }

@@ -72,14 +72,17 @@ export const RULE_LISTS: readonly RuleList[] = [
         'Seam',
         `Steps across the site’s border beside the steps around it; over ${TELL_LIMITS.seam} times.`,
       ],
-      ['Step of tone', `CIEDE2000 between site and ring, smoothed; over ${TELL_LIMITS.tone}.`],
+      [
+        'Step of tone',
+        `CIEDE2000 between just inside and just outside, the middle over the border; over ${TELL_LIMITS.tone}.`,
+      ],
       [
         'Softness',
         `Fine detail beside what the surroundings let expect; under ${TELL_LIMITS.softness}.`,
       ],
       [
         'Grain',
-        `Finest band of even parts, inside against outside; under ${TELL_LIMITS.grain}, or over its inverse squared.`,
+        `Finest detail just inside the border beside that just outside, less what the coarser detail explains; under ${TELL_LIMITS.grain}, or over its inverse cubed.`,
       ],
       ['Seen twice', `The same within sight by one shift; over ${TELL_LIMITS.repeat} px across.`],
       ['Broken line', `An edge that jumps at the border; over ${TELL_LIMITS['broken-line']} px.`],

@@ -53,6 +53,8 @@ const ENDS = { black: 0.5 / 255, white: 254.5 / 255 } as const;
 let region: Raster | null = null;
 let colour: Raster | null = null;
 let place: RegionPlace | null = null;
+/** Samples that every painting uses anew: fresh ones cost more time than the tones do. */
+let room: Float32Array<ArrayBuffer> | undefined;
 /** What was painted last. */
 let last: Raster | null = null;
 
@@ -69,7 +71,8 @@ const worker = {
     if (region.channels === 1 && needsColour(steps))
       colour ??= convertRaster(region, 3, depthOf(region.data));
     const source = region.channels === 1 && needsColour(steps) ? colour! : region;
-    const toned = throughTones(source, steps, place);
+    const toned = throughTones(source, steps, place, room);
+    room = toned.data as Float32Array<ArrayBuffer>;
     const shown = frame ? throughMap(toned, frame.quad, frame.width, frame.height) : toned;
     last = shown;
     const painted = rgbaOf(shown, clipping);

@@ -58,6 +58,7 @@ export * from './repair/clone.js';
 export * from './repair/copy-by-portions.js';
 export * from './repair/fill.js';
 export * from './repair/graft.js';
+export * from './repair/grain-back.js';
 export * from './repair/push.js';
 export * from './repair/sides.js';
 export * from './shape/coverage.js';

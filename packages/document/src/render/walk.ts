@@ -8,6 +8,7 @@ import {
   portionOf,
   unsurePlaces,
 } from '@tersum/core';
+import type { FillWishes } from '../schema/fill.js';
 import type { Repair } from '../schema/repair.js';
 import type { Records } from '../schema/records.js';
 import { activeRepairs } from './order.js';
@@ -169,11 +170,16 @@ function decisionsOf(repair: Repair): string {
   let name = named.get(repair);
   if (name === undefined) {
     const { site, width, softness, flow, strength, method } = repair;
-    const how = method.kind === 'fill' ? [method.kind, method.adapt] : method;
+    const how = method.kind === 'fill' ? fillNamed(method) : method;
     name = digestText(JSON.stringify([site, width, softness, flow, strength, how]));
     named.set(repair, name);
   }
   return name;
+}
+
+/** What of a fill counts beside what its search found. */
+function fillNamed({ kind, adapt, grain, seed }: { kind: 'fill' } & FillWishes): unknown[] {
+  return grain > 0 ? [kind, adapt, grain, seed] : [kind, adapt];
 }
 
 function namesOf(patches: readonly Patch[]): string {

@@ -25,6 +25,8 @@ export const FillSchema = z.object({
   seed: z.int().min(0).max(0x7fffffff),
   /** Tone adaptation 0..1. */
   adapt: z.number().min(0).max(1),
+  /** Share of the surroundings' grain that is given back where the fill lacks it; needs no new search. */
+  grain: z.number().min(0).max(1).default(0),
   /** What counts more when patches are compared. */
   lean: z.enum(['balanced', 'structure', 'texture']).default('balanced'),
   areas: z.array(SourceAreaSchema).max(200).default([]),

@@ -1,4 +1,17 @@
-import { fill, frameOf, intersect, sourceRects, unite } from '@tersum/core';
+import type { Rect } from '@tersum/core';
+import {
+  crop,
+  fill,
+  frameOf,
+  GRAIN_RING,
+  grainBack,
+  grow,
+  intersect,
+  shift,
+  sourceRects,
+  unite,
+} from '@tersum/core';
+import type { Repair } from '../../schema/repair.js';
 import { compose } from '../patch.js';
 import { coverageIn, ringRect, siteRect } from '../site-area.js';
 import type { MethodReplay } from './method.js';
@@ -6,8 +19,10 @@ import { patchOf } from './method.js';
 
 /** Fill: every pixel copied by the donor map, joints evened. */
 export const fillReplay: MethodReplay = {
-  reads: (_repair, map, frame) =>
-    map ? sourceRects(map, frame).map((r) => intersect(r, frame)) : [],
+  reads: (repair, map, frame) => [
+    ...(map ? sourceRects(map, frame) : []).map((r) => intersect(r, frame)),
+    ...(grainOf(repair) > 0 ? [grainWindow(repair, frame)] : []),
+  ],
 
   replay({ repair, map, original, below }) {
     if (!map || repair.method.kind !== 'fill')
@@ -18,6 +33,24 @@ export const fillReplay: MethodReplay = {
     const coverage = coverageIn(repair, frame, window);
     const input = { below: compose(original, below, window), origin: window, map, coverage };
     const result = fill(input, repair.strength, { adapt: repair.method.adapt });
-    return patchOf(result, window, coverage, siteRect(repair, frame));
+    const site = siteRect(repair, frame);
+    if (!repair.method.grain) return patchOf(result, window, coverage, site);
+    const near = grainWindow(repair, frame);
+    const grained = grainBack(
+      crop(result, shift(near, -window.x, -window.y)),
+      coverageIn(repair, frame, near),
+      repair.method.grain,
+      repair.method.seed,
+    );
+    return patchOf(grained, near, coverageIn(repair, frame, near), site);
   },
 };
+
+function grainOf({ method }: Repair): number {
+  return method.kind === 'fill' ? method.grain : 0;
+}
+
+/** The site with as much round it as its grain is told by. */
+function grainWindow(repair: Repair, frame: Rect): Rect {
+  return intersect(grow(siteRect(repair, frame), GRAIN_RING), frame);
+}

@@ -146,3 +146,14 @@ test('where only the hand helps nothing is offered', () => {
   expect(mendFor('p', repair({ kind: 'push' }), tell('seam'))).toBeNull();
   expect(mendFor('p', repair({ kind: 'give back' }), tell('seam'))).toBeNull();
 });
+
+test('a fill that lacks grain is given some, by the same search; once it has it, it is filled anew', async () => {
+  const method = plainFill(crypto.randomUUID());
+  const filled = repair(method);
+  const mend = mendFor('p', filled, tell('grain', { value: 0.6 }))!;
+  expect(mend.label).toBe('Add grain');
+  const grained = await mend.better();
+  expect(grained).toEqual({ ...filled, method: { ...method, grain: 1 } });
+  expect(mendFor('p', grained!, tell('grain', { value: 0.6 }))!.label).toBe('Fill anew');
+  expect(mendFor('p', filled, tell('grain', { value: 2 }))!.label).toBe('Fill anew');
+});

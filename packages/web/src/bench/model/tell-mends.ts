@@ -35,6 +35,12 @@ export function mendFor(pictureId: string, repair: Repair, tell: RepairTell): Te
   const { method, site } = repair;
   if (isFill(repair)) {
     const spot = spotOf(site, tell);
+    if (lacksGrain(tell) && !repair.method.grain)
+      return {
+        label: 'Add grain',
+        local: spot !== null,
+        better: () => Promise.resolve(withGrain(spot ? onTop(repair, spot, tell) : repair)),
+      };
     return {
       label: spot ? 'Fill this spot' : 'Fill anew',
       local: spot !== null,
@@ -72,6 +78,15 @@ export function mendFor(pictureId: string, repair: Repair, tell: RepairTell): Te
 
 function isFill(repair: Repair): repair is FillRepair {
   return repair.method.kind === 'fill';
+}
+
+/** Of grain there can be too little and too much. */
+function lacksGrain({ kind, value }: RepairTell): boolean {
+  return kind === 'grain' && value < 1;
+}
+
+function withGrain(repair: Repair): Repair {
+  return isFill(repair) ? { ...repair, method: { ...repair.method, grain: 1 } } : repair;
 }
 
 /** What a fill should mind more the next time. */

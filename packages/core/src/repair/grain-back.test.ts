@@ -1,0 +1,69 @@
+import { seededRandom } from '../random/random.js';
+import type { Raster } from '../raster/raster.js';
+import { createRaster } from '../raster/raster.js';
+import { GRAIN_RING, grainBack } from './grain-back.js';
+
+const [width, height] = [90, 80];
+const site = Float32Array.from({ length: width * height }, (_, p) =>
+  Math.hypot((p % width) - 45, Math.floor(p / width) - 40) <= 24 ? 1 : 0,
+);
+
+/** Even ground with white grain of so many codes' deviation outside, and another within the site. */
+function ground(outside: number, inside: number, depth: 'u8' | 'u16' = 'u16'): Raster {
+  const picture = createRaster(width, height, 3, depth);
+  const random = seededRandom(6);
+  const codes = depth === 'u8' ? 1 : 257;
+  for (let p = 0; p < width * height; p++) {
+    const four = random.unit() + random.unit() + random.unit() + random.unit() - 2;
+    const v = 120 + Math.sqrt(3) * four * (site[p] ? inside : outside);
+    picture.data.fill(Math.round(v * codes), 3 * p, 3 * p + 3);
+  }
+  return picture;
+}
+
+/** Standard deviation of a channel where the site is, or is not, codes of 8 bits. */
+function deviation({ data }: Raster, within: boolean, codes = 257): number {
+  const values = [...site.keys()]
+    .filter((p) => site[p] === (within ? 1 : 0))
+    .map((p) => data[3 * p]! / codes);
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  return Math.sqrt(values.reduce((sum, v) => sum + (v - mean) ** 2, 0) / values.length);
+}
+
+test('a site without grain gets what its surroundings have, and nothing else is touched', () => {
+  const before = ground(6, 0);
+  const after = grainBack(before, site, 1, 3);
+  expect(deviation(after, true)).toBeGreaterThan(0.9 * 6);
+  expect(deviation(after, true)).toBeLessThan(1.1 * 6);
+  for (let p = 0; p < site.length; p++)
+    if (!site[p]) expect(after.data[3 * p]).toBe(before.data[3 * p]);
+});
+
+test('what is lacking is added as variances add: 4 codes to 3 make 5', () => {
+  const after = grainBack(ground(5, 3), site, 1, 3);
+  expect(deviation(after, true)).toBeGreaterThan(4.6);
+  expect(deviation(after, true)).toBeLessThan(5.4);
+});
+
+test('half a share gives back half of what is lacking', () => {
+  expect(deviation(grainBack(ground(6, 0), site, 0.5, 3), true)).toBeCloseTo(3, 0);
+});
+
+test('a site with more grain than its surroundings stays as it is; so does one too small to tell', () => {
+  const rough = ground(2, 6);
+  expect(grainBack(rough, site, 1, 3).data).toEqual(rough.data);
+  const speck = site.map((_, p) => (p === 40 * width + 45 ? 1 : 0));
+  const even = ground(6, 0);
+  expect(grainBack(even, speck, 1, 3).data).toEqual(even.data);
+});
+
+test('the same seed gives the same bytes, another one others; all channels alike; softness counts', () => {
+  const picture = ground(6, 0, 'u8');
+  const one = grainBack(picture, site, 1, 3);
+  expect(grainBack(picture, site, 1, 3).data).toEqual(one.data);
+  expect(grainBack(picture, site, 1, 4).data).not.toEqual(one.data);
+  const p = 40 * width + 45;
+  expect(one.data[3 * p]).toBe(one.data[3 * p + 1]);
+  expect(deviation(one, true, 1)).toBeGreaterThan(5);
+  expect(GRAIN_RING).toBeGreaterThanOrEqual(5);
+});

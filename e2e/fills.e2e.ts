@@ -1,4 +1,6 @@
 import { expect, test } from '@playwright/test';
+import type { Raster } from '@tersum/core';
+import sharp from 'sharp';
 import { addPicture, BenchPage } from './bench-page.js';
 import { both, changed, count, gain, maskOf, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
@@ -146,3 +148,64 @@ test('grounds are forbidden and allowed by a click; doubtful places are on the d
   await expect(page.getByRole('button', { name: /^(Graft|Clone|Fill) C, dab/ })).toBeVisible();
   await expect(places).toHaveCount(doubtful - 1);
 });
+
+test('a fill is given the grain that it lacks, in its site alone, and undone to the byte', async ({
+  page,
+}, info) => {
+  const [width, height] = [480, 360];
+  const noise = { type: 'gaussian', mean: 128, sigma: 14 } as const;
+  const grainy = info.outputPath('grainy.png');
+  const plate = { channels: 3, background: '#808080' } as const;
+  // Grain round the site alone: what is copied into its middle can only be smooth.
+  const patch = await sharp({ create: { ...plate, width: 112, height: 112, noise } })
+    .png()
+    .toBuffer();
+  await sharp({ create: { ...plate, width, height } })
+    .composite([{ input: patch, left: 184, top: 124 }])
+    .png()
+    .toFile(grainy);
+  await addPicture(page, server.url, 'Allotment behind the fence', grainy);
+  const bench = new BenchPage(page, { width, height });
+  await bench.settled(0);
+  await bench.choose('Fill');
+  await bench.choose('Rectangle');
+  await bench.drag([200, 140], [280, 220]);
+  await bench.settled(1);
+  const [plain, given, undone] = ['plain', 'given', 'undone'].map((n) =>
+    info.outputPath(`${n}.png`),
+  );
+  await bench.export('PNG', plain!);
+  await bench.row(/^Fill A, rectangle/).click();
+  await bench.press('Give grain back');
+  await expect(page.getByRole('button', { name: 'Undo: Give grain back' })).toBeVisible();
+  await bench.settled();
+  await bench.export('PNG', given!);
+  await bench.press('Undo');
+  await bench.settled();
+  await bench.export('PNG', undone!);
+
+  const [before, after, again] = await Promise.all([plain!, given!, undone!].map(pixelsOf));
+  const mask = changed(before!, after!);
+  const outside = mask.filter((v, p) => {
+    const [x, y] = [p % width, Math.floor(p / width)];
+    return v && (x < 198 || x > 282 || y < 138 || y > 222);
+  });
+  expect(outside).toHaveLength(0);
+  const [wanted, smooth, rough] = [await pixelsOf(grainy), before!, after!].map(roughness);
+  expect(smooth!).toBeLessThan(0.8 * wanted!);
+  expect(rough!).toBeGreaterThan(1.3 * smooth!);
+  expect(rough!).toBeLessThan(1.2 * wanted!);
+  expect(count(changed(before!, again!))).toBe(0);
+});
+
+/** Mean size of the difference of neighbours in the middle of the site. */
+function roughness({ width, channels, data }: Raster): number {
+  const side = 50;
+  let sum = 0;
+  for (let y = 155; y < 155 + side; y++)
+    for (let x = 215; x < 215 + side; x++) {
+      const i = (y * width + x) * channels;
+      sum += Math.abs(data[i]! - data[i + channels]!);
+    }
+  return sum / side ** 2;
+}

@@ -3,7 +3,14 @@ import { Search } from 'lucide-react';
 import { Caption, Choice, Choices, Push, Toggle } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
 import type { FillMethod } from '../model/fills.js';
-import { ask, cutIntoPortions, findGuides, findVariants, toggleHeat } from '../model/fills.js';
+import {
+  ask,
+  cutIntoPortions,
+  findGuides,
+  findVariants,
+  giveGrain,
+  toggleHeat,
+} from '../model/fills.js';
 import { hideGrounds, showGrounds } from '../model/grounds.js';
 import type { FillHand } from '../model/state.js';
 import { Gap, Line } from './lines.js';
@@ -101,6 +108,13 @@ export function FillTools({
           }
         >
           scaled, 85-118 %
+        </Toggle>
+        <Toggle
+          aria-label="Give grain back"
+          isSelected={fill.grain > 0}
+          onChange={(on) => void giveGrain(bench, repair, on)}
+        >
+          Grain back
         </Toggle>
         <Gap />
         <Push onPress={() => void findVariants(bench, repair)}>Variants</Push>

@@ -23,6 +23,18 @@ export function ask(
   return bench.change(label, [repairEdit(askedFor(repair, wishes))]);
 }
 
+/** Whether a fill is to have the grain of its surroundings; needs no new search. */
+export function giveGrain(bench: Bench, repair: Repair, on: boolean): Promise<void> {
+  return bench.change(on ? 'Give grain back' : 'No grain given back', [
+    repairEdit(withGrain(repair, on)),
+  ]);
+}
+
+export function withGrain(repair: Repair, on = true): Repair {
+  if (repair.method.kind !== 'fill') return repair;
+  return { ...repair, method: { ...repair.method, grain: on ? 1 : 0 } };
+}
+
 let computing: AbortController | null = null;
 
 /** Has three fillings computed at once, and tries the best one out; more each time it is asked. */

@@ -4,7 +4,7 @@ import type { DonorWishes, FillWishes, Repair, RepairTell, Site } from '@tersum/
 import { isCopy, plainFill } from '@tersum/document';
 import { findDonors } from '../../api/pictures.js';
 import { withDonor } from './donors.js';
-import { askedFor } from './fills.js';
+import { askedFor, withGrain } from './fills.js';
 
 /** What mostly takes a tell away, in one click. */
 export interface TellMend {
@@ -83,10 +83,6 @@ function isFill(repair: Repair): repair is FillRepair {
 /** Of grain there can be too little and too much. */
 function lacksGrain({ kind, value }: RepairTell): boolean {
   return kind === 'grain' && value < 1;
-}
-
-function withGrain(repair: Repair): Repair {
-  return isFill(repair) ? { ...repair, method: { ...repair.method, grain: 1 } } : repair;
 }
 
 /** What a fill should mind more the next time. */

@@ -15,7 +15,7 @@ export const MARKED = 2.2;
 /** From which on there is grain at least, which no two places share by chance. */
 const GRAINY = 0.8;
 /** Pixels of a site that are asked, about. */
-const ASKED = 1500;
+const ASKED = 1000;
 const PAIRS = comparisons(32);
 
 /** A picture in which the same is looked for twice. */

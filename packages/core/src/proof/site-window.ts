@@ -15,7 +15,7 @@ export interface SiteWindow {
   /** 1 = changed by any site. */
   readonly changed: Uint8Array;
   readonly luma: Plane;
-  /** CIELAB. */
+  /** CIELAB; of a site that is not small only near its border, 0 elsewhere. */
   readonly lab: readonly [Plane, Plane, Plane];
   /** Places on the site's border and which way is out. */
   readonly rim: readonly RimPoint[];
@@ -49,9 +49,29 @@ export function siteWindow(picture: Raster, pixels: Int32Array, changed: Uint8Ar
       ),
       y * width,
     );
-  const { luma, lab } = coloursOf(picture, rect);
-  return { rect, mask, changed: all, luma, lab, rim: rimOf(mask, rect, picture) };
+  const depths = {
+    inside: depthsOf(mask, width, height),
+    outside: depthsOf(
+      mask.map((m) => 1 - m),
+      width,
+      height,
+    ),
+  };
+  const rim = rimOf(mask, rect, picture, depths);
+  const { luma, lab } = coloursOf(picture, rect, rim.length < SMALL_RIM ? null : depths);
+  return { rect, mask, changed: all, luma, lab, rim };
 }
+
+/** How far each pixel of a window lies in the site, and out of it, px. */
+interface Depths {
+  readonly inside: Float32Array;
+  readonly outside: Float32Array;
+}
+
+/** Borders of fewer places are as small as texture itself: they are compared with what lies beside them. */
+export const SMALL_RIM = 64;
+/** px from a longer border within which colour is asked for. */
+const COLOURED = 9;
 
 export function boxOf(pixels: Int32Array, width: number): Rect {
   let [left, top, right, bottom] = [Infinity, Infinity, -1, -1];
@@ -66,7 +86,11 @@ export function boxOf(pixels: Int32Array, width: number): Rect {
   return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
 }
 
-function coloursOf(picture: Raster, rect: Rect): { luma: Plane; lab: [Plane, Plane, Plane] } {
+function coloursOf(
+  picture: Raster,
+  rect: Rect,
+  depths: Depths | null,
+): { luma: Plane; lab: [Plane, Plane, Plane] } {
   const { width, height } = rect;
   const plane = (): Plane => ({ width, height, values: new Float32Array(width * height) });
   const [luma, L, a, b] = [plane(), plane(), plane(), plane()];
@@ -81,6 +105,7 @@ function coloursOf(picture: Raster, rect: Rect): { luma: Plane; lab: [Plane, Pla
       const green = colour ? picture.data[i + 1]! : red;
       const blue = colour ? picture.data[i + 2]! : red;
       luma.values[p] = (255 / white) * (0.299 * red + 0.587 * green + 0.114 * blue);
+      if (depths && Math.max(depths.inside[p]!, depths.outside[p]!) > COLOURED) continue;
       const lab = labOfLinear(linear(red), linear(green), linear(blue));
       L.values[p] = lab.L;
       a.values[p] = lab.a;
@@ -90,14 +115,13 @@ function coloursOf(picture: Raster, rect: Rect): { luma: Plane; lab: [Plane, Pla
 }
 
 /** Border pixels of the mask, those on the picture's own border left out; outward by the slope of the distance to it. */
-function rimOf(mask: Uint8Array, rect: Rect, picture: Raster): RimPoint[] {
+function rimOf(
+  mask: Uint8Array,
+  rect: Rect,
+  picture: Raster,
+  { inside, outside }: Depths,
+): RimPoint[] {
   const { width, height } = rect;
-  const inside = depthsOf(mask, width, height);
-  const outside = depthsOf(
-    mask.map((m) => 1 - m),
-    width,
-    height,
-  );
   const signed = (x: number, y: number): number => {
     const cx = x < 0 ? 0 : x >= width ? width - 1 : x;
     const cy = y < 0 ? 0 : y >= height ? height - 1 : y;

@@ -4,6 +4,7 @@ import type { Plane } from '../raster/plane.js';
 import { sampleAt } from '../raster/plane.js';
 import { calmFirst, middleOf, placesIn } from './middle.js';
 import type { RimPoint, SiteWindow } from './site-window.js';
+import { SMALL_RIM } from './site-window.js';
 
 /** Where tone is read: px from the border, and px along it that hardly say anything new about each other. */
 interface Reading {
@@ -22,8 +23,6 @@ const SPREAD = 0.3;
 /** Variance that no place is taken to be below, CIELAB squared. */
 const CALM = 1;
 
-/** Borders of fewer places are as small as texture itself: what such a spot would show beside it is looked at too. */
-const SMALL = 64;
 /** How many times as much as the spots beside it a small site must step. */
 const MORE = 1.5;
 /** px between a small site and the spots beside it. */
@@ -49,7 +48,7 @@ export function toneStep(window: SiteWindow): number {
   const best = isSure(close) ? close : [read(READINGS[1])].find(isSure);
   if (!best) return 0;
   const step = differenceOf(lab, rim, best.steps.map(({ value }) => value) as Triple);
-  return rim.length >= SMALL || step > MORE * usualStep(window, best.at) ? step : 0;
+  return rim.length >= SMALL_RIM || step > MORE * usualStep(window, best.at) ? step : 0;
 }
 
 type Triple = [number, number, number];

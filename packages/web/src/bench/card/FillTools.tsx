@@ -109,6 +109,7 @@ export function FillTools({
         >
           scaled, 85-118 %
         </Toggle>
+        <Gap />
         <Toggle
           aria-label="Give grain back"
           isSelected={fill.grain > 0}
@@ -116,7 +117,6 @@ export function FillTools({
         >
           Grain back
         </Toggle>
-        <Gap />
         <Push onPress={() => void findVariants(bench, repair)}>Variants</Push>
         <Push onPress={() => void searchAgain(bench, repair)}>
           <Search size={14} aria-hidden /> Search again

@@ -156,7 +156,7 @@ const Rows = styled.ul`
   list-style: none;
   margin: 0;
   padding: 0 0 6px;
-  max-height: max(240px, calc(100vh - 470px));
+  max-height: max(240px, calc(100vh - 380px));
   overflow: auto;
 `;
 

@@ -22,7 +22,8 @@ const BEYOND = 0.7;
 
 /**
  * What a block's coarser bands let expect of its finer ones is told by the surroundings. Grain: the finest band, beside the
- * middle one and the tone; the border says it surer, and only where that says nothing do the blocks. Softness: the fine and the middle band beside the coarse one, which a slight blur leaves alone.
+ * middle one and the tone; the border says it surer, and only where that says nothing do the blocks. Softness: the fine and
+ * the middle band beside the coarse one, which a slight blur leaves alone.
  */
 export function detailOf(window: SiteWindow): Detail {
   const { luma, mask, changed, rect } = window;

@@ -36,13 +36,15 @@ export const fillReplay: MethodReplay = {
     const site = siteRect(repair, frame);
     if (!repair.method.grain) return patchOf(result, window, coverage, site);
     const near = grainWindow(repair, frame);
+    const covered = coverageIn(repair, frame, near);
+    const { grain, seed } = repair.method;
     const grained = grainBack(
       crop(result, shift(near, -window.x, -window.y)),
-      coverageIn(repair, frame, near),
-      repair.method.grain,
-      repair.method.seed,
+      covered,
+      grain,
+      seed,
     );
-    return patchOf(grained, near, coverageIn(repair, frame, near), site);
+    return patchOf(grained, near, covered, site);
   },
 };
 

@@ -111,7 +111,7 @@ test('hand-held frames become one picture, and a stranger among them is named', 
   expect(nearness).toBeGreaterThan(23);
 });
 
-test('the jug becomes square both ways, in few actions, and looks as the wide view does', async ({
+test('the jug becomes square both ways by one record that is reopened, and looks as the wide view does', async ({
   page,
 }, info) => {
   const actions = new Actions();
@@ -124,29 +124,33 @@ test('the jug becomes square both ways, in few actions, and looks as the wide vi
   const window = page.getByRole('dialog');
   await expect(window.getByText('1800 × 1800 px')).toBeVisible();
   await expect(window.getByText('33 %').first()).toBeVisible();
+  await expect(window.getByText('The dashed outline is kept.')).toBeVisible({ timeout: 60_000 });
   // Not one of the actions: both ways can be seen small first, with what would give each away.
   await window.getByRole('button', { name: 'Try both ways' }).click();
   const ways = window.getByRole('group', { name: 'Both ways' });
   await expect(ways.getByRole('button')).toHaveCount(2, { timeout: 120_000 });
   await expect(ways.getByText('advised')).toHaveCount(1);
   await window.getByRole('radio', { name: 'Fill the sides' }).click();
-  await act(window.getByRole('button', { name: 'Widen' }).click());
-  await expect(window.getByRole('link', { name: 'Jug on canvas, widened.tif' })).toBeVisible({
-    timeout: 120_000,
-  });
-  await act(window.getByRole('radio', { name: 'Stretch the background' }).click());
-  await act(window.getByRole('button', { name: 'Widen' }).click());
-  const stretched = window.getByRole('link', { name: 'Jug on canvas, stretched.tif' });
-  await expect(stretched).toBeVisible({ timeout: 120_000 });
-  expect(actions.count).toBeLessThan(10);
-  await stretched.click();
-  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+  await act(window.getByRole('button', { name: 'Widen', exact: true }).click());
+  const widening = page.getByLabel('Widening');
+  await expect(widening.getByText('Sides filled')).toBeVisible();
   const bench = new BenchPage(page, { width: 1800, height: 1800 });
-  const wide = await pixelsOf(await bench.saved('PNG', info.outputPath('stretched.png')));
-  await page.goto(server.url);
-  await page.getByRole('link', { name: 'Open Jug on canvas, widened.tif' }).click();
-  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
-  const filled = await pixelsOf(await bench.saved('PNG', info.outputPath('widened.png')));
+  const saved = async (name: string): Promise<Raster> => {
+    await page.getByRole('link', { name: 'Bench', exact: true }).click();
+    await expect(page.getByText('Up to date')).toBeVisible({ timeout: 120_000 });
+    return pixelsOf(await bench.saved('PNG', info.outputPath(name)));
+  };
+  const filled = await saved('filled.png');
+  // The record stands on a layer of its own, over the repairs there were.
+  await expect(page.getByRole('button', { name: 'Fill A, new sides' })).toBeVisible();
+  await page.getByRole('button', { name: 'Fill A, new sides' }).click();
+  await act(page.getByRole('link', { name: 'Change the canvas…' }).click());
+  await expect(window.getByText('The dashed outline is kept.')).toBeVisible({ timeout: 60_000 });
+  await act(window.getByRole('radio', { name: 'Stretch the background' }).click());
+  await act(window.getByRole('button', { name: 'Change', exact: true }).click());
+  await expect(widening.getByText('Background stretched')).toBeVisible();
+  expect(actions.count).toBeLessThan(10);
+  const wide = await saved('stretched.png');
   // The wide view was rendered with the same camera: the narrow one begins 600 px into it, the square one 300 px.
   const truth = await pixelsOf(photo('jug-wide-truth.jpg'));
   const received = await pixelsOf(photo('jug-scratched.jpg'));
@@ -172,4 +176,84 @@ test('the jug becomes square both ways, in few actions, and looks as the wide vi
       )
         same++;
   expect(same / all).toBeGreaterThan(0.98);
+  // Taken away, the picture has its own frame again; undone, the canvas is back.
+  await page.getByRole('link', { name: 'Finish' }).click();
+  await page.getByRole('radio', { name: 'Frame' }).click();
+  await widening.getByRole('button', { name: 'Take away' }).click();
+  await expect(page.getByText('1200 × 1800 px')).toBeVisible();
+  const plain = await saved('plain.png');
+  expect([plain.width, plain.height]).toEqual([1200, 1800]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('1800 × 1800')).toBeVisible({ timeout: 60_000 });
+});
+
+test('edges are dragged with the stretched picture before one’s eyes, the picture narrowed, and new sides repaired', async ({
+  page,
+}, info) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: 'Open Carnival head.jpg' }).click();
+  await page.getByRole('link', { name: 'Finish' }).click();
+  await page.getByRole('radio', { name: 'Frame' }).click();
+  const before = await page
+    .getByText(/^\d+ × \d+ px$/)
+    .first()
+    .innerText();
+  const [width, height] = before.match(/\d+/g)!.map(Number) as [number, number];
+  await page.getByRole('button', { name: 'Widen…' }).click();
+  const window = page.getByRole('dialog');
+  await window.getByRole('radio', { name: 'Free' }).click();
+  await window.getByRole('radio', { name: 'Stretch the background' }).click();
+  const edge = window.getByRole('slider', { name: 'Right edge' });
+  const shown = window.getByTestId('sketch-picture');
+  await expect(window.getByText(/outline is kept|Nothing stands out/)).toBeVisible({
+    timeout: 60_000,
+  });
+  await expect(shown).toHaveAttribute('data-stretched', 'true', { timeout: 30_000 });
+  const box = (await edge.boundingBox())!;
+  const seen = new Set<string>();
+  const own = await shown.evaluate((c: HTMLCanvasElement) => c.width);
+  await page.mouse.move(box.x + 6, box.y + 20);
+  await page.mouse.down();
+  for (let k = 1; k <= 12; k++) {
+    await page.mouse.move(box.x + 6 + 3 * k, box.y + 20);
+    await page.waitForTimeout(60);
+    seen.add(await shown.evaluate((c: HTMLCanvasElement) => String(c.width)));
+  }
+  // The copy grew while it was dragged, not only at the end.
+  expect(seen.size).toBeGreaterThan(3);
+  await page.mouse.up();
+  expect(await shown.evaluate((c: HTMLCanvasElement) => c.width)).toBeGreaterThan(own);
+  // By number instead: lower above, wider at the left.
+  for (const [name, px] of [
+    ['Left, px', 60],
+    ['Right, px', 0],
+    ['Above, px', -30],
+    ['Below, px', 0],
+  ] as const) {
+    await window.getByLabel(name).fill(String(px));
+    await window.getByLabel(name).press('Enter');
+  }
+  await window.getByRole('button', { name: 'Widen', exact: true }).click();
+  await expect(page.getByLabel('Widening')).toBeVisible();
+  await page.getByRole('link', { name: 'Bench', exact: true }).click();
+  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 120_000 });
+  const bench = new BenchPage(page, { width: width + 60, height: height - 30 });
+  const file = await pixelsOf(await bench.saved('PNG', info.outputPath('narrowed.png')));
+  expect([file.width, file.height]).toEqual([width + 60, height - 30]);
+  // A clone on the new side, counted from the canvas's corner: the same canvas, other pixels there alone.
+  await bench.choose('Clone');
+  await bench.choose('Dab');
+  await bench.click(20, Math.round(height / 2));
+  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+  const mended = await pixelsOf(await bench.saved('PNG', info.outputPath('touched.png')));
+  let [inside, outside] = [0, 0];
+  for (let y = 0; y < file.height; y++)
+    for (let x = 0; x < file.width; x++) {
+      const i = (y * file.width + x) * file.channels;
+      if (mended.data[i] === file.data[i] && mended.data[i + 1] === file.data[i + 1]) continue;
+      if (Math.hypot(x - 20, y - height / 2) < 30) inside++;
+      else outside++;
+    }
+  expect(inside).toBeGreaterThan(20);
+  expect(outside).toBe(0);
 });

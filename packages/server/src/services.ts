@@ -114,7 +114,6 @@ export async function createServices(options: ServiceOptions): Promise<Services>
     layeredIntake: new LayeredIntake(intake, records, pool, incoming),
     makings: new MakingDesk(
       records,
-      findings,
       originals,
       renderer,
       intake,

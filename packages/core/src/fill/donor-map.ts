@@ -25,23 +25,35 @@ export interface DonorMap {
     readonly middle: Point;
     readonly sheets: readonly Sheet[];
   };
+  /** Parts that are filled one after the other, each seeing its own room alone; the whole at once where there are none. */
+  readonly bands?: readonly FilledBand[];
+}
+
+/** A part of a map that is filled by itself; both lie in the original's coordinates. */
+export interface FilledBand {
+  readonly rect: Rect;
+  /** What is looked at: all sources of the part lie in it. */
+  readonly room: Rect;
 }
 
 /** First word of the format; maps kept by earlier versions begin with their rectangle and hold shifts only. */
 const FORMAT = 0x324d5354;
+/** First word of maps that end in bands. */
+const BANDED = 0x334d5354;
 const RECT = 16;
 const SHEET_WORDS = 3;
 
 /**
  * A donor map as bytes, little-endian: format, rectangle, the shifts in 16 bits each, a byte of confidence a pixel, then
- * the sheets if any.
+ * the sheets or the bands if any.
  */
-export function packDonorMap({ rect, dx, dy, confidence, laid }: DonorMap): Uint8Array {
+export function packDonorMap({ rect, dx, dy, confidence, laid, bands }: DonorMap): Uint8Array {
   const n = dx.length;
   const sheets = laid ? RECT + 8 * (2 + SHEET_WORDS * laid.sheets.length) : 0;
-  const bytes = new Uint8Array(4 + RECT + 5 * n + sheets);
+  const rest = bands ? 2 * RECT * bands.length : sheets;
+  const bytes = new Uint8Array(4 + RECT + 5 * n + rest);
   const view = new DataView(bytes.buffer);
-  view.setUint32(0, FORMAT, true);
+  view.setUint32(0, bands ? BANDED : FORMAT, true);
   putRect(view, 4, rect);
   const at = 4 + RECT;
   for (let i = 0; i < n; i++) {
@@ -49,8 +61,12 @@ export function packDonorMap({ rect, dx, dy, confidence, laid }: DonorMap): Uint
     view.setInt16(at + 2 * (n + i), dy[i]!, true);
   }
   bytes.set(confidence, at + 4 * n);
-  if (!laid) return bytes;
   const end = at + 5 * n;
+  bands?.forEach(({ rect: own, room }, k) => {
+    putRect(view, end + 2 * RECT * k, own);
+    putRect(view, end + 2 * RECT * k + RECT, room);
+  });
+  if (!laid) return bytes;
   putRect(view, end, laid.window);
   const numbers = laid.sheets.flatMap((s) => [s.turn, s.mirrored ? 1 : 0, s.scale]);
   [...laid.middle, ...numbers].forEach((v, k) => view.setFloat64(end + RECT + 8 * k, v, true));
@@ -64,7 +80,8 @@ export function unpackDonorMap(bytes: Uint8Array): DonorMap {
     throw new RangeError('donor map is cut short');
   };
   if (bytes.length < RECT) cutShort();
-  const old = view.getUint32(0, true) !== FORMAT;
+  const first = view.getUint32(0, true);
+  const old = first !== FORMAT && first !== BANDED;
   const at = old ? RECT : 4 + RECT;
   if (bytes.length < at) cutShort();
   const rect = takeRect(view, old ? 0 : 4);
@@ -72,7 +89,9 @@ export function unpackDonorMap(bytes: Uint8Array): DonorMap {
   const end = at + (old ? 4 : 5) * n;
   const rest = bytes.length - end;
   const words = (rest - RECT) / 8 - 2;
-  if (rest !== 0 && (old || words < SHEET_WORDS || words % SHEET_WORDS)) cutShort();
+  if (rest < 0 || (first === BANDED && rest % (2 * RECT))) cutShort();
+  if (first !== BANDED && rest !== 0 && (old || words < SHEET_WORDS || words % SHEET_WORDS))
+    cutShort();
   const dx = new Int16Array(n);
   const dy = new Int16Array(n);
   for (let i = 0; i < n; i++) {
@@ -80,6 +99,13 @@ export function unpackDonorMap(bytes: Uint8Array): DonorMap {
     dy[i] = view.getInt16(at + 2 * (n + i), true);
   }
   const confidence = old ? new Uint8Array(n).fill(255) : bytes.slice(at + 4 * n, end);
+  if (first === BANDED) {
+    const bands = Array.from({ length: rest / (2 * RECT) }, (_, k) => ({
+      rect: takeRect(view, end + 2 * RECT * k),
+      room: takeRect(view, end + 2 * RECT * k + RECT),
+    }));
+    return { rect, dx, dy, confidence, bands };
+  }
   if (rest === 0) return { rect, dx, dy, confidence };
   const number = (k: number): number => view.getFloat64(end + RECT + 8 * k, true);
   const sheets = Array.from({ length: words / SHEET_WORDS }, (_, k) => ({
@@ -108,6 +134,7 @@ const BLOCK = 64;
  */
 export function sourceRects(map: DonorMap, frame: Rect): Rect[] {
   if (map.laid) return [intersect(map.laid.window, frame)];
+  if (map.bands) return map.bands.map(({ room }) => intersect(room, frame));
   const columns = Math.ceil(frame.width / BLOCK);
   const rows = Math.ceil(frame.height / BLOCK);
   const touched = new Uint8Array(columns * rows);

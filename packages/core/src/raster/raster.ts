@@ -13,6 +13,8 @@ export interface Raster {
   readonly height: number;
   readonly channels: Channels;
   readonly data: Samples;
+  /** Where its first pixel lies in the coordinates that rectangles are told in. @default 0, 0 */
+  readonly at?: readonly [x: number, y: number];
 }
 
 /** How the samples of a picture are laid out; everything a reader needs besides the bytes. */

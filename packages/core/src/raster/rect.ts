@@ -66,32 +66,36 @@ export function enclose(x0: number, y0: number, x1: number, y1: number): Rect {
 }
 
 /** The whole of a raster. */
-export function frameOf(r: { readonly width: number; readonly height: number }): Rect {
-  return { x: 0, y: 0, width: r.width, height: r.height };
+export function frameOf({ at = [0, 0], width, height }: Placed): Rect {
+  return { x: at[0], y: at[1], width, height };
 }
+
+type Placed = Pick<Raster, 'width' | 'height' | 'at'>;
 
 /** A copy of the pixels of `raster` in `rect`. @throws RangeError when `rect` reaches outside. */
 export function crop(raster: Raster, rect: Rect): Raster {
-  const { width, height, channels, data } = raster;
-  if (rect.x < 0 || rect.y < 0 || rect.x + rect.width > width || rect.y + rect.height > height)
+  const { width, height, channels, data, at = [0, 0] } = raster;
+  const [left, top] = [rect.x - at[0], rect.y - at[1]];
+  if (left < 0 || top < 0 || left + rect.width > width || top + rect.height > height)
     throw new RangeError('crop reaches outside the raster');
   const out = createRaster(rect.width, rect.height, channels, depthOf(data));
   const run = rect.width * channels;
   for (let y = 0; y < rect.height; y++) {
-    const from = ((rect.y + y) * width + rect.x) * channels;
+    const from = ((top + y) * width + left) * channels;
     out.data.set(data.subarray(from, from + run), y * run);
   }
   return out;
 }
 
-/** A copy of a raster with a part of it replaced. @param at where the part lies; it must lie inside */
-export function paste(raster: Raster, part: Raster, at: Rect): Raster {
+/** A copy of a raster with a part of it replaced. @param place where the part lies; it must lie inside */
+export function paste(raster: Raster, part: Raster, place: Rect): Raster {
+  const { width, channels, at = [0, 0] } = raster;
   const data = raster.data.slice();
-  const run = at.width * raster.channels;
-  for (let y = 0; y < at.height; y++)
+  const run = place.width * channels;
+  for (let y = 0; y < place.height; y++)
     data.set(
       part.data.subarray(y * run, (y + 1) * run),
-      ((at.y + y) * raster.width + at.x) * raster.channels,
+      ((place.y - at[1] + y) * width + place.x - at[0]) * channels,
     );
   return { ...raster, data };
 }

@@ -1,5 +1,5 @@
 import { atlasOf } from '../fill/atlas.js';
-import type { DonorMap } from '../fill/donor-map.js';
+import type { DonorMap, FilledBand } from '../fill/donor-map.js';
 import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
@@ -42,6 +42,7 @@ const LEAST_TIE = 1e-4;
  */
 export function fill(input: FillInput, strength: number, options: FillBlendOptions = {}): Raster {
   const { below, origin, map, coverage } = input;
+  if (map.bands) return fillInBands(input, map.bands, strength, options);
   if (map.laid) return fillFromSheets(input, map.laid, strength, options);
   const { data } = below;
   const site = siteOf(map, origin, below);
@@ -53,6 +54,41 @@ export function fill(input: FillInput, strength: number, options: FillBlendOptio
   const covered = new Float32Array(coverage.length);
   for (let p = 0; p < covered.length; p++) if (mask[p]) covered[p] = coverage[p]!;
   return layOver(below, { data: colour }, covered, strength);
+}
+
+/** Fills part after part, so that what lies on one side of a joint is not evened with what lies on the other. */
+function fillInBands(
+  { below, origin, map, coverage }: FillInput,
+  bands: readonly FilledBand[],
+  strength: number,
+  options: FillBlendOptions,
+): Raster {
+  let result = below;
+  for (const { rect, room } of bands) {
+    const at = shift(room, -origin.x, -origin.y);
+    const covered = new Float32Array(room.width * room.height);
+    for (let y = 0; y < at.height; y++) {
+      const from = (at.y + y) * below.width + at.x;
+      covered.set(coverage.subarray(from, from + at.width), y * at.width);
+    }
+    const part = { below: crop(result, at), origin: room, map: cut(map, rect), coverage: covered };
+    result = paste(result, fill(part, strength, options), at);
+  }
+  return result;
+}
+
+/** The part of a map that lies in a rectangle within it. */
+function cut(map: DonorMap, rect: Rect): DonorMap {
+  const n = rect.width * rect.height;
+  const [dx, dy, confidence] = [new Int16Array(n), new Int16Array(n), new Uint8Array(n)];
+  for (let y = 0; y < rect.height; y++) {
+    const from = (rect.y + y - map.rect.y) * map.rect.width + rect.x - map.rect.x;
+    const to = y * rect.width;
+    dx.set(map.dx.subarray(from, from + rect.width), to);
+    dy.set(map.dy.subarray(from, from + rect.width), to);
+    confidence.set(map.confidence.subarray(from, from + rect.width), to);
+  }
+  return { rect, dx, dy, confidence };
 }
 
 /** Lays the sheets out as the search did, fills in them, and takes the window out again. */

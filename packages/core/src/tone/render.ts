@@ -13,26 +13,35 @@ const ROWS = 256;
 /**
  * A whole picture passed through the tone stack at its own depth; alpha stays as it is. Strips of rows are worked on
  * one after another with the rows that their neighbourhood needs. Without active steps the picture itself comes back.
+ * @param whole size of what steps are placed by, where the picture lies on another canvas
  * @throws Cancelled
  */
-export function toned(picture: Raster, steps: readonly ToneStep[], task?: Task): Raster {
+export function toned(
+  picture: Raster,
+  steps: readonly ToneStep[],
+  task?: Task,
+  whole: Pick<Raster, 'width' | 'height'> = picture,
+): Raster {
   const active = activeSteps(steps);
   if (!active.length) return picture;
   const source =
     picture.channels < 3 && needsColour(active)
       ? convertRaster(picture, picture.channels === 2 ? 4 : 3, depthOf(picture.data))
       : picture;
-  const out = createRaster(source.width, source.height, source.channels, depthOf(source.data));
+  const out = {
+    ...createRaster(source.width, source.height, source.channels, depthOf(source.data)),
+    ...(source.at ? { at: source.at } : {}),
+  };
   const frame = frameOf(source);
   const reach = reachOf(active);
   const rows = Math.max(ROWS, 2 * reach);
   for (let y = 0; y < source.height; y += rows) {
     checkpoint(task, y / source.height);
-    const strip = intersect({ x: 0, y, width: source.width, height: rows }, frame);
+    const strip = intersect({ ...frame, y: frame.y + y, height: rows }, frame);
     const read = intersect(grow(strip, reach), frame);
-    const place = { width: frame.width, height: frame.height, x: read.x, y: read.y, scale: 1 };
+    const place = { width: whole.width, height: whole.height, x: read.x, y: read.y, scale: 1 };
     const done = throughTones(crop(source, read), active, place);
-    put(out, source, done, strip, read.y);
+    put(out, source, done, { ...strip, y: strip.y - frame.y }, read.y - frame.y);
   }
   checkpoint(task, 1);
   return out;

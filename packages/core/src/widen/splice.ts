@@ -1,6 +1,6 @@
 import type { Plane } from '../raster/plane.js';
 
-/** What it costs to go back by some pixels after a pixel, so that what lies before it is shown twice. */
+/** What it costs to go back by some pixels after a pixel, so that what lies before it is shown twice; or on, leaving some out. */
 export interface SpliceCosts {
   /** Difference of the new neighbours side by side. Infinity where no splice may pass. */
   readonly beside: Float32Array;
@@ -56,7 +56,7 @@ export function leastSplice(
 
 /**
  * Costs of going back by `step` pixels. Where that would lead beyond the picture's left border, the row goes on as its own
- * mirror image.
+ * mirror image. Below 0 the row goes on by so many, as long as that does not reach its bar (seam removal).
  * @param detail a plane a channel, with what changes slowly taken off
  * @param open 1 where a splice may pass after the pixel
  * @param bars every row's first column that must not be shown again
@@ -73,6 +73,10 @@ export function spliceCosts(
     const row = y * width;
     const bar = Math.max(1, bars[y]!);
     for (let x = 0; x < bar; x++) {
+      if (x - step >= bar) {
+        above[row + x] = Infinity;
+        continue;
+      }
       const back = row + foldedBack(x - step, bar);
       for (const { values } of detail)
         above[row + x]! += Math.abs(values[row + x]! - values[back]!);

@@ -1,7 +1,7 @@
 import { seededRandom } from '../random/random.js';
 import { createRaster } from '../raster/raster.js';
 import { canvasFor, cropFor, NO_SIDES } from './canvas.js';
-import { CannotStretch } from './longer.js';
+import { CannotStretch } from './jumps.js';
 import { foldedBack, leastSplice, spliceCosts } from './splice.js';
 import { stretched } from './stretch.js';
 

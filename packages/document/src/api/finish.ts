@@ -7,13 +7,13 @@ const quad = z.tuple([point, point, point, point]);
 
 /** A part of the mended picture that is asked for: full px, and how many of them a pixel stands for. */
 export const PartQuerySchema = z.object({
-  x: z.coerce.number().int().min(0),
-  y: z.coerce.number().int().min(0),
+  x: z.coerce.number().int(),
+  y: z.coerce.number().int(),
   width: z.coerce.number().int().min(1),
   height: z.coerce.number().int().min(1),
   factor: z.coerce.number().int().min(1).max(64),
-  /** As received, or as prepared and mended. */
-  state: z.enum(['received', 'mended']).default('mended'),
+  /** As received; as prepared and mended; or that as it is without its widening. */
+  state: z.enum(['received', 'mended', 'unwidened']).default('mended'),
 });
 export type PartQuery = z.infer<typeof PartQuerySchema>;
 

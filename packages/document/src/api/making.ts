@@ -1,15 +1,13 @@
 import { TELL_KINDS } from '@tersum/core';
 import { z } from 'zod';
 import { PictureSchema } from '../schema/job.js';
+import { SidesSchema } from '../schema/sides.js';
 
 const ids = (least: number, most: number) => z.array(z.uuid()).min(least).max(most);
 
 /** What becomes of a joined picture's ragged edges. */
 export const EDGES = ['leave', 'crop', 'fill'] as const;
 export const PRINT_NAMES = ['regatta', 'garden', 'steps'] as const;
-
-const side = z.int().min(0).max(20_000);
-const sides = z.object({ left: side, right: side, top: side, bottom: side });
 
 /** New pictures of a job made from others, or by a simulated device. */
 export const MakingSchema = z.discriminatedUnion('kind', [
@@ -20,12 +18,6 @@ export const MakingSchema = z.discriminatedUnion('kind', [
     edges: z.enum(EDGES),
   }),
   z.object({ kind: z.literal('unglare'), pictures: ids(2, 5) }),
-  z.object({
-    kind: z.literal('widen'),
-    picture: z.uuid(),
-    how: z.enum(['fill', 'stretch']),
-    sides,
-  }),
   z.object({
     kind: z.literal('simulated'),
     order: z.discriminatedUnion('device', [
@@ -49,7 +41,12 @@ export const MakingSchema = z.discriminatedUnion('kind', [
 export type Making = z.infer<typeof MakingSchema>;
 
 /** Asks for a wider canvas to be tried both ways, small. */
-export const WidenQuerySchema = z.object({ sides });
+export const WidenQuerySchema = z.object({ sides: SidesSchema });
+
+/** Outlines of what a picture is of; none where nothing stands out. */
+export const SubjectAnswerSchema = z.object({
+  outlines: z.array(z.array(z.tuple([z.number(), z.number()]))),
+});
 
 /** Both ways of a wider canvas, the better one first. */
 export const WidenAnswerSchema = z.object({

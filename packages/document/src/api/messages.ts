@@ -10,6 +10,12 @@ import { LayerSchema, RepairSchema } from '../schema/repair.js';
 import { ToneSchema } from '../schema/tone.js';
 
 const point = z.tuple([z.number().finite(), z.number().finite()]);
+const RectSchema = z.object({
+  x: z.int(),
+  y: z.int(),
+  width: z.int().min(1),
+  height: z.int().min(1),
+});
 
 /** Every error answer: one sentence for the person that says what to do. */
 export const ProblemSchema = z.object({ message: z.string() });
@@ -37,6 +43,8 @@ export const ViewSchema = z.object({
   version: z.int(),
   /** Key of the tiles that no repair touches: the original's, or those of what was prepared of it. */
   base: z.string(),
+  /** Where the picture lies, in the original's pixels: its frame, or a canvas made of it. Tiles are counted from its corner. */
+  canvas: RectSchema,
   /** Tile name -> key of its content. Tiles not named here are the base's. */
   tiles: z.record(z.string(), z.string()),
   /** Repairs whose donors changed since they were searched. */

@@ -1,4 +1,5 @@
 import type { Delta, Edit } from '../schema/change.js';
+import { sidesOf } from '../render/canvas.js';
 import type { Records } from '../schema/records.js';
 
 /** A change that does not fit the records: the message says why, for the person. */
@@ -25,6 +26,8 @@ export function applyEdits(records: Records, edits: readonly Edit[]): Records {
   if (after.repairs.some((r) => !layers.has(r.layerId)))
     throw new BadChange('Every repair needs a repair layer.');
   if (after.frames.length > 1) throw new BadChange('A picture has one frame.');
+  if (after.repairs.filter((r) => sidesOf(r.method)).length > 1)
+    throw new BadChange('A picture is widened once: change the widening it has.');
   if (after.preparations.length > 1) throw new BadChange('A picture is prepared once.');
   return after;
 }

@@ -1,4 +1,4 @@
-import type { Crew, DonorMap, FillFigures, Raster, Rect, Task } from '@tersum/core';
+import type { Crew, DonorMap, FillFigures, Raster, Rect, Sides, Task } from '@tersum/core';
 import {
   crop,
   cutPortions,
@@ -15,6 +15,7 @@ import {
   NothingToCopy,
   searchFill,
   searchMargin,
+  searchSides,
   sheetsFor,
   shift,
 } from '@tersum/core';
@@ -60,6 +61,7 @@ export function searchDonorMap(place: FillPlace, help: SearchHelp = {}): DonorMa
   const { repair, original, others } = place;
   const { method } = repair;
   if (method.kind !== 'fill') throw new Error('only fills have donor maps');
+  if (method.sides) return searchNewSides(place, method.sides, help);
   const frame = frameOf(original);
   const box = siteRect(repair, frame);
   if (isEmpty(box)) throw new NothingToCopy('The site lies outside the picture.');
@@ -79,7 +81,7 @@ export function searchDonorMap(place: FillPlace, help: SearchHelp = {}): DonorMa
     banned,
     {
       seed: method.seed,
-      texture: FILL_VARIANTS.find(({ name }) => name === method.lean)!.texture,
+      texture: textureOf(method),
       sheets: sheetsFor(method),
       guides: method.guides.map(({ points }) => ({ points: points.map(local) })),
       crew: help.crew,
@@ -88,6 +90,37 @@ export function searchDonorMap(place: FillPlace, help: SearchHelp = {}): DonorMa
     help.task,
   );
   return within(map, box, own);
+}
+
+/** Runs the search of sides that are filled: from the picture within them alone, and from nothing that is forbidden. */
+function searchNewSides(
+  { repair, original, below, others }: FillPlace,
+  sides: Sides,
+  { crew, task }: SearchHelp,
+): DonorMap {
+  const method = fillOf(repair);
+  const canvas = frameOf(original);
+  const inner = {
+    x: 0,
+    y: 0,
+    width: canvas.width - sides.left - sides.right,
+    height: canvas.height - sides.top - sides.bottom,
+  };
+  const banned = siteMask(others, inner, canvas);
+  markAreas(banned, inner, method.areas, canvas);
+  const picture = compose(original, patchesIn(below, inner), inner);
+  const { seed, guides } = method;
+  return searchSides(
+    picture,
+    sides,
+    banned,
+    { seed, guides, texture: textureOf(method), crew },
+    task,
+  );
+}
+
+function textureOf({ lean }: FillWishes): number {
+  return FILL_VARIANTS.find(({ name }) => name === lean)!.texture;
 }
 
 /** One of several fillings of the same site. */

@@ -1,4 +1,4 @@
-import type { Raster, Rect, Task } from '@tersum/core';
+import type { Quad, Raster, Rect, Task } from '@tersum/core';
 import {
   createRaster,
   depthOf,
@@ -19,7 +19,10 @@ export function tonesInOrder({ tones }: Pick<Records, 'tones'>): Tone[] {
 }
 
 /** What is done to a picture once it is mended. */
-export type Finishing = Pick<Records, 'tones' | 'frames'>;
+export type Finishing = Pick<Records, 'tones' | 'frames'> & {
+  /** Size of the original, where the picture lies on another canvas: tone steps are placed by it. */
+  readonly size?: { readonly width: number; readonly height: number };
+};
 
 /**
  * The whole picture as it is delivered: repairs, then the tone stack, then the frame, at its own depth. Without tone
@@ -32,10 +35,14 @@ export function finished(
   finishing: Finishing,
   task?: Task,
 ): Raster {
-  const mended = compose(original, patches, frameOf(original));
-  const done = toned(mended, tonesInOrder(finishing), portionOf(task, 0, 0.8));
+  const { at = [0, 0] } = original;
+  const mended = { ...compose(original, patches, frameOf(original)), at };
+  const { size = original } = finishing;
+  const { at: _, ...done } = toned(mended, tonesInOrder(finishing), portionOf(task, 0, 0.8), size);
   const [frame] = finishing.frames;
-  return frame ? throughMap(done, frame.quad, frame.width, frame.height) : done;
+  if (!frame) return done;
+  const quad = frame.quad.map(([x, y]) => [x - at[0], y - at[1]]) as unknown as Quad;
+  return throughMap(done, quad, frame.width, frame.height);
 }
 
 /**

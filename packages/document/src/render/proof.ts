@@ -67,6 +67,7 @@ export function proofOf(
   const frame = frameOf(original);
   const region = onGrid(
     due.reduce<Rect>((all, k) => unite(all, sightOf(patches[k]!, frame)), EMPTY_RECT),
+    frame,
   );
   const picture = compose(original, patches, region);
   const changed = new Uint8Array(region.width * region.height);
@@ -98,8 +99,8 @@ export function proofOf(
 }
 
 /** The rectangle grown to the left and top until it begins on the grid of repeats. */
-function onGrid({ x, y, width, height }: Rect): Rect {
-  const [left, top] = [x % REPEAT_STEP, y % REPEAT_STEP];
+function onGrid({ x, y, width, height }: Rect, frame: Rect): Rect {
+  const [left, top] = [(x - frame.x) % REPEAT_STEP, (y - frame.y) % REPEAT_STEP];
   return { x: x - left, y: y - top, width: width + left, height: height + top };
 }
 

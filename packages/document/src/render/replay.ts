@@ -8,6 +8,7 @@ import { giveBackReplay } from './methods/give-back.js';
 import type { MethodReplay, ReplayInput } from './methods/method.js';
 import { pieceReplay } from './methods/piece.js';
 import { pushReplay } from './methods/push.js';
+import { stretchReplay } from './methods/stretch.js';
 import type { Patch } from './patch.js';
 import { ringRect } from './site-area.js';
 
@@ -18,6 +19,7 @@ const METHODS: Record<MethodKind, MethodReplay> = {
   fill: fillReplay,
   piece: pieceReplay,
   push: pushReplay,
+  stretch: stretchReplay,
   'give back': giveBackReplay,
 };
 
@@ -41,7 +43,7 @@ const known = new WeakMap<Repair, Reads>();
 
 /** Everything a replay reads: site, ring and donors. */
 export function readRects(repair: Repair, map: DonorMap | null, frame: Rect): Rect[] {
-  const size = `${frame.width} ${frame.height}`;
+  const size = `${frame.x} ${frame.y} ${frame.width} ${frame.height}`;
   const last = known.get(repair);
   if (last && last.map === map && last.frame === size) return last.rects;
   const reads = METHODS[repair.method.kind].reads(repair, map, frame);

@@ -1,5 +1,5 @@
-import type { DonorMap, Raster } from '@tersum/core';
-import { createRaster, digest, packDonorMap, seededRandom } from '@tersum/core';
+import type { DonorMap, Raster, Rect } from '@tersum/core';
+import { createRaster, digest, onCanvas, packDonorMap, seededRandom } from '@tersum/core';
 import type { Method } from '../schema/method.js';
 import type { Repair } from '../schema/repair.js';
 import type { Records } from '../schema/records.js';
@@ -64,21 +64,25 @@ export function testRecords(repairs: readonly Repair[]): Records {
 export function testHost(original: Raster, found: Map<string, FoundMap>) {
   const patches = new Map<string, Patch>();
   const count = { replays: 0, searches: 0 };
+  const lyingOn = (on: Rect): Raster =>
+    on.width === original.width && on.height === original.height
+      ? original
+      : onCanvas(original, on);
   const host: WalkHost = {
-    async patch(key, repair, map, below) {
+    async patch(key, repair, map, below, on) {
       const known = patches.get(key);
       if (known) return known;
       count.replays++;
-      const made = replay({ repair, map, original, below, elsewhere: {} });
+      const made = replay({ repair, map, original: lyingOn(on), below, elsewhere: {} });
       patches.set(key, made);
       return made;
     },
     async found(search) {
       return found.get(search);
     },
-    async search(repair, below, others, later) {
+    async search(repair, below, others, later, on) {
       count.searches++;
-      return searchDonorMap({ repair, original, below, others, later });
+      return searchDonorMap({ repair, original: lyingOn(on), below, others, later });
     },
     async keepFound(search, map: DonorMap, below) {
       const kept = { map, hash: digest(packDonorMap(map)), below };

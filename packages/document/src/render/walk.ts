@@ -11,6 +11,7 @@ import {
 import type { FillWishes } from '../schema/fill.js';
 import type { Repair } from '../schema/repair.js';
 import type { Records } from '../schema/records.js';
+import { groundsOf, otherMends } from './canvas.js';
 import { activeRepairs } from './order.js';
 import type { Patch } from './patch.js';
 import { readRects } from './replay.js';
@@ -28,10 +29,19 @@ export interface FoundMap {
   readonly below: string;
 }
 
-/** What a walk needs done for it. Results may come from anywhere as long as the bytes are the same. */
+/**
+ * What a walk needs done for it. Results may come from anywhere as long as the bytes are the same. `on` is where the picture
+ * lies for the repair: the original's frame, or a canvas that is told in its coordinates.
+ */
 export interface WalkHost {
   /** Replays a repair, or gives back the patch made under this key before. */
-  patch(key: string, repair: Repair, map: DonorMap | null, below: readonly Patch[]): Promise<Patch>;
+  patch(
+    key: string,
+    repair: Repair,
+    map: DonorMap | null,
+    below: readonly Patch[],
+    on: Rect,
+  ): Promise<Patch>;
   /** The map a search ended in, if it has. */
   found(search: string): Promise<FoundMap | undefined>;
   /**
@@ -43,6 +53,7 @@ export interface WalkHost {
     below: readonly Patch[],
     others: readonly Repair[],
     later: readonly Repair[],
+    on: Rect,
     task: Task,
   ): Promise<DonorMap>;
   /** Keeps what a search ended in for good. */
@@ -85,7 +96,9 @@ export async function walk(
   host: WalkHost,
   task?: Task,
 ): Promise<Rendering> {
-  const repairs = activeRepairs(records).filter((r) => !isEmpty(siteRect(r, frame)));
+  const active = activeRepairs(records);
+  const grounds = groundsOf(active, frame);
+  const repairs = active.filter((r) => !isEmpty(siteRect(r, grounds.of(r))));
   const rendered: Rendered[] = [];
   const failed: Failed[] = [];
   for (const [k, repair] of repairs.entries()) {
@@ -93,7 +106,9 @@ export async function walk(
     const patches = rendered.map((r) => r.patch);
     try {
       const step = portionOf(task, k / repairs.length, (k + 1) / repairs.length);
-      rendered.push(await one(repair, patches, repairs, original, frame, host, step));
+      const on = grounds.of(repair);
+      const name = on === frame ? original : `${original} ${placeName(on)}`;
+      rendered.push(await one(repair, patches, repairs, name, on, host, step));
     } catch (error) {
       if (!(error instanceof NothingToCopy)) throw error;
       failed.push({ repairId: repair.id, message: error.message });
@@ -117,7 +132,7 @@ async function one(
   const key = digestText(
     `${ENGINE_VERSION} ${original} ${found?.hash ?? ''} ${decisionsOf(repair)} ${namesOf(below)}`,
   );
-  const patch = await host.patch(key, repair, found?.map ?? null, below);
+  const patch = await host.patch(key, repair, found?.map ?? null, below, frame);
   return {
     repairId: repair.id,
     patch,
@@ -128,11 +143,15 @@ async function one(
   async function decided(search: string): Promise<FoundMap> {
     const known = await host.found(search);
     if (known) return known;
-    const others = all.filter((r) => r.id !== repair.id);
-    const later = all.slice(all.indexOf(repair) + 1);
-    const map = await host.search(repair, patches, others, later, task);
+    const others = otherMends(all, repair.id);
+    const later = otherMends(all.slice(all.indexOf(repair) + 1), repair.id);
+    const map = await host.search(repair, patches, others, later, frame, task);
     return host.keepFound(search, map, belowName(repair, map, patches, frame));
   }
+}
+
+function placeName({ x, y, width, height }: Rect): string {
+  return `${x},${y},${width},${height}`;
 }
 
 /** Names what a fill's search read: when it changes, the donors it chose may not suit any more. */

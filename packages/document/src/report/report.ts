@@ -3,7 +3,9 @@ import { EMPTY_RECT, maskBox, millimetres, shift, unite } from '@tersum/core';
 import { z } from 'zod';
 import { activeRepairs, layersInOrder } from '../render/order.js';
 import type { Patch } from '../render/patch.js';
+import type { Method } from '../schema/method.js';
 import { METHOD_NAMES } from '../schema/method.js';
+import { canvasOfRecords } from '../render/canvas.js';
 import type { Records } from '../schema/records.js';
 import { SurveySettingsSchema } from '../schema/finding.js';
 import type { Job, Picture } from '../schema/job.js';
@@ -110,7 +112,7 @@ export function reportOf(
         const own = patches.filter((_, k) => owners[k] === repair.id);
         const area = own.reduce((sum, p) => sum + p.mask.reduce((n, m) => n + m, 0), 0);
         const around = boxAround(own);
-        const manner = mannerOf(repair.method.kind, repair.width);
+        const manner = mannerOf(repair.method, repair.width);
         manners[manner] += area;
         const sizePx = Math.max(around.width, around.height);
         return {
@@ -126,7 +128,8 @@ export function reportOf(
         };
       }),
   }));
-  const all = picture.width * picture.height;
+  const canvas = canvasOfRecords(picture, records);
+  const all = canvas.width * canvas.height;
   const shares = Object.fromEntries(MANNERS.map((m) => [m, manners[m] / all])) as Report['shares'];
   const tones = tonesInOrder(records)
     .filter((t) => t.enabled)
@@ -158,7 +161,9 @@ export function reportOf(
   };
 }
 
-function mannerOf(kind: keyof typeof METHOD_NAMES, width: number): Manner {
+function mannerOf(method: Method, width: number): Manner {
+  const { kind } = method;
+  if (kind === 'stretch' || (kind === 'fill' && method.sides)) return 'invented';
   if (kind === 'give back') return 'given back';
   if (kind === 'piece') return 'rebuilt';
   if (kind === 'fill') return width <= CLEANED ? 'cleaned' : 'invented';

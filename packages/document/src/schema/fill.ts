@@ -1,5 +1,6 @@
 import { SCALE_LIMITS } from '@tersum/core';
 import { z } from 'zod';
+import { SidesSchema } from './sides.js';
 import { SINGLE_SHAPES } from './site.js';
 
 const point = z.tuple([z.number().finite(), z.number().finite()]);
@@ -35,6 +36,8 @@ export const FillSchema = z.object({
   turn: z.number().min(0).max(180).default(0),
   mirror: z.boolean().default(false),
   scale: z.tuple([scale, scale]).default([1, 1]),
+  /** New sides of the picture that are filled; null for a fill within it. The site covers them. */
+  sides: SidesSchema.nullable().default(null),
 });
 export type FillWishes = z.infer<typeof FillSchema>;
 

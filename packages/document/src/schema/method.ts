@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { DonorSchema } from './donor.js';
 import { FillSchema } from './fill.js';
 import { PieceSchema } from './piece.js';
+import { StretchSchema } from './sides.js';
 
 const copied = {
   donor: DonorSchema,
@@ -25,6 +26,8 @@ export const MethodSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('piece'), ...PieceSchema.shape }),
   /** The site is the stroke along which pixels are pushed. */
   z.object({ kind: z.literal('push') }),
+  /** The site is the whole canvas. */
+  z.object({ kind: z.literal('stretch'), ...StretchSchema.shape }),
   /** The site shows the original again. */
   z.object({ kind: z.literal('give back') }),
 ]);
@@ -56,5 +59,6 @@ export const METHOD_NAMES: Record<Method['kind'], string> = {
   fill: 'Fill',
   piece: 'Piece',
   push: 'Push',
+  stretch: 'Stretch',
   'give back': 'Give back',
 };

@@ -114,7 +114,7 @@ export class Exports {
       patches,
       layers: patchLayers(records, owners, patches),
       below: records.preparations.length ? 'Prepared original' : 'Original',
-      finishing: request.finished ? records : NO_RECORDS,
+      finishing: { ...(request.finished ? records : NO_RECORDS), size: row },
       longest: request.longest,
       format,
       quality: request.quality,

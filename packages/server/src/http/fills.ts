@@ -1,10 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { FILL_VARIANTS, tellScore } from '@tersum/core';
 import type { FillPlace, Repair, VariantOffer } from '@tersum/document';
-import { GuideQuerySchema, SiteQuerySchema, VariantQuerySchema, variantOf } from '@tersum/document';
+import {
+  GuideQuerySchema,
+  otherMends,
+  SiteQuerySchema,
+  VariantQuerySchema,
+  variantOf,
+} from '@tersum/document';
 import { Router } from 'express';
 import { UserProblem } from '@tersum/codec';
-import { patchesBelow } from '../render/shown.js';
+import { groundOf } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
@@ -16,13 +22,12 @@ export function fillRoutes({ records, renderer, pool }: Services): Router {
   const placeOf = async (id: string, repair: Repair): Promise<FillPlace> => {
     const shown = await renderer.current(id);
     const active = records.records(id).repairs.filter((r) => r.enabled);
-    const others = active.filter((r) => r.id !== repair.id);
+    const others = otherMends(active, repair.id);
     const at = shown.owners.indexOf(repair.id);
     const after = new Set(at < 0 ? [] : shown.owners.slice(at + 1));
     return {
       repair,
-      original: shown.picture.raster,
-      below: patchesBelow(shown, repair.id),
+      ...groundOf(shown, repair.id),
       others,
       later: others.filter((r) => after.has(r.id)),
     };

@@ -9,7 +9,9 @@ import {
   SplitSchema,
   WidenQuerySchema,
 } from '@tersum/document';
+import type { PartQuery } from '@tersum/document';
 import { Router } from 'express';
+import { withoutWidening } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
@@ -21,20 +23,20 @@ export function finishRoutes(services: Services): Router {
   const originalOf = async (id: string) =>
     (await originals.get(records.picture(id).original)).raster;
 
+  const stateOf = async (id: string, state: PartQuery['state']) => {
+    if (state === 'received') return { original: await originalOf(id), patches: [] };
+    const shown = await renderer.newest(id);
+    if (state === 'unwidened') return withoutWidening(shown);
+    return { original: shown.picture.raster, patches: shown.patches };
+  };
+
   /** Samples of 16 bits, little-endian, 1 or 3 a pixel; the size stands in the headers. */
   router.get('/:id/part', async (req, res) => {
     const { factor, state, ...rect } = PartQuerySchema.parse(req.query);
     if ((rect.width / factor) * (rect.height / factor) > MOST_PART)
       throw new UserProblem(400, 'This part is too large to be sent at once.');
     const { id } = req.params;
-    const shown = state === 'mended' ? await renderer.newest(id) : null;
-    const part = await pool.run({
-      kind: 'part',
-      original: shown ? shown.picture.raster : await originalOf(id),
-      patches: shown ? shown.patches : [],
-      rect,
-      factor,
-    });
+    const part = await pool.run({ kind: 'part', ...(await stateOf(id, state)), rect, factor });
     const { data, width, height, channels } = part;
     res
       .set('Cache-Control', 'no-store')
@@ -80,16 +82,23 @@ export function finishRoutes(services: Services): Router {
     const { steps, share } = bodyOf(LevelsQuerySchema, req);
     const { picture, patches } = await renderer.newest(req.params.id);
     const { frames } = records.records(req.params.id);
-    const finishing = { tones: steps, frames };
+    const finishing = { tones: steps, frames, size: records.picture(req.params.id) };
     const original = picture.raster;
     res.json(await pool.run({ kind: 'levels', original, patches, finishing, share }));
   });
 
+  /** What the picture is of, as it is without its widening. */
+  router.post('/:id/subject', async (req, res) => {
+    const below = withoutWidening(await renderer.newest(req.params.id));
+    const { subject: marked } = findings.survey(req.params.id).settings;
+    res.json({ outlines: await pool.run({ kind: 'subject', ...below, marked }) });
+  });
+
   router.post('/:id/widen', async (req, res) => {
     const { sides } = bodyOf(WidenQuerySchema, req);
-    const { picture, patches } = await renderer.newest(req.params.id);
+    const below = withoutWidening(await renderer.newest(req.params.id));
     const { subject } = findings.survey(req.params.id).settings;
-    const task = { kind: 'widen', original: picture.raster, patches, sides, subject } as const;
+    const task = { kind: 'widen', ...below, sides, subject } as const;
     res.json(await pool.search<'widen'>(task, { signal: endedBy(req, res) }));
   });
 

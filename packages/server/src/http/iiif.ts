@@ -1,5 +1,6 @@
 import { encodeJpeg, UserProblem } from '@tersum/codec';
 import { crop } from '@tersum/core';
+import { canvasOfRecords } from '@tersum/document';
 import type { Request, Response } from 'express';
 import { Router } from 'express';
 import { regionOf, sizeOf } from '../iiif/request.js';
@@ -32,7 +33,9 @@ export function iiifRoutes({ records, renderer, originals }: Services): Router {
   });
 
   router.get('/:id/info.json', (req, res) => {
-    const { width, height } = records.picture(nameOf(req.params.id).id);
+    const { id, received } = nameOf(req.params.id);
+    const picture = records.picture(id);
+    const { width, height } = received ? picture : canvasOfRecords(picture, records.records(id));
     const factors = [1];
     while (TILE * factors.at(-1)! < Math.max(width, height)) factors.push(2 * factors.at(-1)!);
     const context = 'http://iiif.io/api/image/3/context.json';
@@ -61,7 +64,9 @@ export function iiifRoutes({ records, renderer, originals }: Services): Router {
       throw new UserProblem(400, 'Pictures are given as default.jpg.');
     const { id, received } = nameOf(req.params.id);
     const { original } = records.picture(id);
-    const { raster, pyramid } = await originals.get(original);
+    const { raster, pyramid } = received
+      ? await originals.get(original)
+      : (await renderer.current(id)).picture;
     const region = regionOf(req.params.region, raster);
     const size = sizeOf(req.params.size, region);
     const reduced = Math.min(region.width / size.width, region.height / size.height);

@@ -90,10 +90,9 @@ test('the simulated scanner delivers 16 bits at the ppi asked for; a stopped mak
   const count = async (): Promise<number> =>
     ((await request(app).get(`/api/jobs/${job.id}`)).body as Job).pictures.length;
   const before = await count();
-  const sides = { left: 200, right: 200, top: 0, bottom: 0 };
   const begun = await request(app)
     .post(`/api/jobs/${job.id}/makings`)
-    .send({ kind: 'widen', picture: ids[0], how: 'fill', sides });
+    .send({ kind: 'join', pictures: ids, projection: 'plane', edges: 'fill' });
   const path = `/api/jobs/${job.id}/makings/${(begun.body as MakingStatus).id}`;
   await request(app).delete(path).expect(200);
   let state = 'working';
@@ -115,10 +114,10 @@ test('the schemas of what leaves the house are published', async () => {
 
 test('what cannot be made is told in a sentence', async () => {
   const strangers = await made({
-    kind: 'widen',
-    picture: randomUUID(),
-    how: 'fill',
-    sides: { left: 1, right: 0, top: 0, bottom: 0 },
+    kind: 'join',
+    pictures: [ids[0]!, randomUUID()],
+    projection: 'plane',
+    edges: 'crop',
   });
   expect(strangers.state).toBe('failed');
   expect(strangers.message).toMatch(/\.$/);

@@ -67,11 +67,15 @@ export const OPERATIONS: readonly Operation[] = [
     status: 201,
   }),
   operation('delete /jobs/:id/donors/:donor', 'Forget a donor'),
-  operation('post /jobs/:id/makings', 'Begin to make new pictures: joined, widened, scanned', {
-    body: d.MakingSchema,
-    answer: d.MakingStatusSchema,
-    status: 202,
-  }),
+  operation(
+    'post /jobs/:id/makings',
+    'Begin to make new pictures: joined, freed of reflections, scanned',
+    {
+      body: d.MakingSchema,
+      answer: d.MakingStatusSchema,
+      status: 202,
+    },
+  ),
   operation('get /jobs/:id/makings/:making', 'How a making stands', {
     answer: d.MakingStatusSchema,
   }),
@@ -212,6 +216,9 @@ export const OPERATIONS: readonly Operation[] = [
   operation('post /pictures/:id/widen', 'Try a wider canvas both ways, small', {
     body: d.WidenQuerySchema,
     answer: d.WidenAnswerSchema,
+  }),
+  operation('post /pictures/:id/subject', 'Outlines of what the picture is of', {
+    answer: d.SubjectAnswerSchema,
   }),
   operation('post /pictures/:id/channels', 'The channels, measured', {
     answer: d.ChannelsAnswerSchema,

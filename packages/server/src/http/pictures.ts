@@ -1,5 +1,6 @@
+import type { Raster } from '@tersum/core';
 import { crop } from '@tersum/core';
-import type { Repair } from '@tersum/document';
+import type { Repair, TilePlace } from '@tersum/document';
 import {
   KnownLineSchema,
   LineQuerySchema,
@@ -7,6 +8,7 @@ import {
   SiteQuerySchema,
   ChangeSchema,
   DonorQuerySchema,
+  otherMends,
   ExportSchema,
   PreviewSchema,
   tileRect,
@@ -15,7 +17,7 @@ import {
 import { Router } from 'express';
 import { z } from 'zod';
 import { encodeThumb, encodeTile, UserProblem } from '@tersum/codec';
-import { patchesBelow } from '../render/shown.js';
+import { groundOf } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { bodyOf } from './problems.js';
 
@@ -57,9 +59,9 @@ export function pictureRoutes(services: Services): Router {
   /** What a search around a repair works from: the picture below it, and all other repairs. */
   const around = async (id: string, repair: Repair) => {
     const shown = await renderer.current(id);
-    const others = records.records(id).repairs.filter((r) => r.id !== repair.id && r.enabled);
-    const below = patchesBelow(shown, repair.id);
-    return { repair, original: shown.picture.raster, below, others };
+    const active = records.records(id).repairs.filter((r) => r.enabled);
+    const others = otherMends(active, repair.id);
+    return { repair, ...groundOf(shown, repair.id), others };
   };
 
   router.post('/:id/donors', async (req, res) => {
@@ -119,17 +121,20 @@ export function pictureRoutes(services: Services): Router {
     });
   });
 
+  const originalTile = async (id: string, place: TilePlace): Promise<Raster> => {
+    const { raster, pyramid } = await originals.get(records.picture(id).original);
+    const level = pyramid[place.level];
+    const rect = level && tileRect(raster, place);
+    if (!level || !rect?.width) throw new UserProblem(404, 'There is no such part of the picture.');
+    return crop(level, rect);
+  };
+
   router.get('/:id/tiles/:level/:column/:row/:key', async (req, res) => {
     const { id, key } = req.params;
     const place = PlaceSchema.parse(req.params);
-    const picture = await originals.get(records.picture(id).original);
-    const rect = place.level < picture.pyramid.length ? tileRect(picture.raster, place) : null;
-    if (!rect?.width) throw new UserProblem(404, 'There is no such part of the picture.');
     renderer.seen(id, place);
     const tile =
-      key === 'original'
-        ? crop(picture.pyramid[place.level]!, rect)
-        : await renderer.tile(id, place, key);
+      key === 'original' ? await originalTile(id, place) : await renderer.tile(id, place, key);
     if (!tile) throw new UserProblem(404, 'This state of the picture is not shown any more.');
     res.set('Cache-Control', FOREVER).type('image/bmp').send(encodeTile(tile));
   });

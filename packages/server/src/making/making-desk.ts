@@ -9,7 +9,6 @@ import type { Logger } from 'pino';
 import type { WorkPool } from '../pool/pool.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
-import type { FindingStore } from '../store/findings.js';
 import type { Intake } from '../store/intake.js';
 import type { RecordStore } from '../store/records.js';
 
@@ -19,7 +18,6 @@ export class MakingDesk {
 
   constructor(
     private readonly records: RecordStore,
-    private readonly findings: FindingStore,
     private readonly originals: Originals,
     private readonly renderer: Renderer,
     private readonly intake: Intake,
@@ -89,20 +87,17 @@ export class MakingDesk {
   private async sourcesOf(jobId: string, making: Making) {
     if (making.kind === 'simulated') {
       const photo = join(this.folders.photos, fileFor(making.order));
-      return { making, sources: [], photo, subject: null };
+      return { making, sources: [], photo };
     }
-    const ids = making.kind === 'widen' ? [making.picture] : making.pictures;
     const sources = [];
-    for (const id of ids) {
+    for (const id of making.pictures) {
       const row = this.records.picture(id);
       if (row.jobId !== jobId) throw new UserProblem(400, 'Choose pictures of one job.');
       const { picture, patches } = await this.renderer.newest(id);
       const path = this.originals.pathOf(row.original);
       sources.push({ name: row.name, ppi: row.ppi, original: picture.raster, patches, path });
     }
-    const subject =
-      making.kind === 'widen' ? this.findings.survey(making.picture).settings.subject : null;
-    return { making, sources, photo: null, subject };
+    return { making, sources, photo: null };
   }
 
   private note(id: string, news: Partial<MakingStatus>): void {

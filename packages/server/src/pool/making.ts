@@ -2,7 +2,6 @@ import { decode, encode, readMetadata, UserProblem } from '@tersum/codec';
 import type { Raster, Task } from '@tersum/core';
 import {
   CannotLay,
-  CannotStretch,
   convertRaster,
   crop,
   depthOf,
@@ -12,9 +11,6 @@ import {
   join,
   NothingInCommon,
   portionOf,
-  sidesFilled,
-  stretched,
-  subjectAs,
   unglare,
 } from '@tersum/core';
 import type { Crew } from '@tersum/core';
@@ -52,11 +48,7 @@ async function explained<T>(act: () => Promise<T>): Promise<T> {
   try {
     return await act();
   } catch (error) {
-    if (
-      error instanceof NothingInCommon ||
-      error instanceof CannotLay ||
-      error instanceof CannotStretch
-    )
+    if (error instanceof NothingInCommon || error instanceof CannotLay)
       throw new UserProblem(422, sentence(error.message));
     throw error;
   }
@@ -67,7 +59,7 @@ function sentence(text: string): string {
 }
 
 async function picturesOf(
-  { making, sources, photo, subject: marked }: MakeTask,
+  { making, sources, photo }: MakeTask,
   crew: Crew,
   watch: Task,
 ): Promise<Picture[]> {
@@ -98,15 +90,6 @@ async function picturesOf(
         'is not of the same print as the first',
       );
       return made('without reflections', picture);
-    }
-    case 'widen': {
-      const picture = shown[0]!;
-      const subject = subjectAs(picture, marked);
-      const { how, sides } = making;
-      if (how === 'fill')
-        return made('widened', sidesFilled(picture, sides, subject, { crew }, watch));
-      const kept = subject ?? new Uint8Array(picture.width * picture.height);
-      return made('stretched', stretched(picture, sides, kept, watch).picture);
     }
   }
 }

@@ -81,8 +81,6 @@ export interface MakeTask {
   readonly making: Making;
   readonly sources: readonly MakeSource[];
   readonly photo: string | null;
-  /** Outline of the subject of the picture that is widened, as a person marked it. */
-  readonly subject: readonly Point[] | null;
 }
 
 /** A file that was made, and the name its picture gets. */
@@ -94,6 +92,13 @@ export interface Made {
 /** Everything a worker does: plain data in, plain data out, no state kept. */
 export type WorkerTask =
   | { readonly kind: 'open'; readonly path: string }
+  | {
+      readonly kind: 'subject';
+      readonly original: Raster;
+      readonly patches: readonly Patch[];
+      readonly marked: readonly Point[] | null;
+    }
+  | { readonly kind: 'canvas'; readonly original: Raster; readonly on: Rect }
   | ({ readonly kind: 'replay' } & ReplayInput)
   | ({ readonly kind: 'search'; readonly wire: Wire } & FillPlace)
   | ({ readonly kind: 'variant'; readonly wire: Wire } & FillPlace)
@@ -224,12 +229,14 @@ export type TaskOf<K extends WorkerTask['kind']> = Extract<WorkerTask, { kind: K
 /** What each kind of task answers. A problem for the person travels as data, not as an error. */
 export interface Answers {
   open: OpenPicture;
+  canvas: Pick<OpenPicture, 'raster' | 'pyramid'>;
   replay: Patch;
   search: DonorMap;
   variant: FillVariant;
   make: Made[];
   proof: SiteTell[][];
   widen: WidenAnswer;
+  subject: [number, number][][];
   grounds: GroundOffer[];
   guides: Guide[];
   portions: [number, number][][];

@@ -8,14 +8,18 @@ import {
   autoTone,
   blocksIn,
   Cancelled,
+  CannotStretch,
   checkpoint,
   createRaster,
+  crop,
   depthOf,
   detailReach,
   frameOf,
   greyChoice,
+  intersect,
   levelsOf,
   NothingToCopy,
+  onCanvas,
   portionOf,
   prepare,
   printsOn,
@@ -47,6 +51,7 @@ import {
   searchRegion,
   searchTwins,
   searchVariant,
+  subjectOutlines,
 } from '@tersum/document';
 import type { FlatFormat, SearchHelp } from '@tersum/document';
 import { ThreadCrew } from '@tersum/threads';
@@ -80,7 +85,8 @@ export default async function work(task: WorkerTask): Promise<Answer<keyof Answe
   } catch (error) {
     if (error instanceof UserProblem) return { problem: error.message, status: error.status };
     if (error instanceof Cancelled) return { cancelled: true };
-    if (error instanceof NothingToCopy) return { unmendable: error.message };
+    if (error instanceof NothingToCopy || error instanceof CannotStretch)
+      return { unmendable: error.message };
     throw error;
   }
 }
@@ -90,6 +96,13 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'open': {
       const decoded = await decode(task.path);
       return { ...decoded, pyramid: displayPyramid(decoded.raster).map(toShared) };
+    }
+    case 'subject':
+      return subjectOutlines(task.original, task.patches, task.marked);
+    case 'canvas': {
+      const { at: _, ...laid } = onCanvas(task.original, task.on);
+      const raster = { ...toShared(laid), at: [task.on.x, task.on.y] as const };
+      return { raster, pyramid: displayPyramid(laid).map(toShared) };
     }
     case 'replay': {
       const patch = replay(task);
@@ -216,18 +229,23 @@ async function prepared(
 
 /** Writes the original, the repair layers and the merged picture as one layered file. */
 async function saveLayered(
-  { source, ppi, to, original, layers, below }: TaskOf<'export'>,
+  { source, ppi, to, original, layers, below, finishing }: TaskOf<'export'>,
   merged: Raster,
 ): Promise<{ bytes: number }> {
-  const { width, height } = original;
+  const { width, height, at: [left, top] = [0, 0] } = original;
   const stack = layers.flatMap(({ name, patches }) => {
     const part = layerOf(original, patches);
     if (!part) return [];
     const { rect, mask, samples } = part;
     const raster = layerRaster(samples, mask);
-    return [{ name, x: rect.x, y: rect.y, visible: true, opacity: 1, raster }];
+    return [{ name, x: rect.x - left, y: rect.y - top, visible: true, opacity: 1, raster }];
   });
-  const base = { name: below, x: 0, y: 0, visible: true, opacity: 1, raster: original };
+  const own = intersect(
+    { x: 0, y: 0, ...(finishing.size ?? { width, height }) },
+    frameOf(original),
+  );
+  const raster = crop(original, own);
+  const base = { name: below, x: own.x - left, y: own.y - top, visible: true, opacity: 1, raster };
   const picture = { width, height, layers: [base, ...stack] };
   return keep(to, await encodeOpenRaster(picture, merged, await baggageOf(source, ppi)));
 }

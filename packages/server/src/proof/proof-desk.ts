@@ -77,7 +77,7 @@ export class ProofDesk {
   }
 
   private async measure(pictureId: string, signal: AbortSignal): Promise<ProofAnswer> {
-    const { picture, patches, owners, view, base } = await this.renderer.newest(pictureId);
+    const { picture, patches, owners, view, name: base } = await this.renderer.newest(pictureId);
     const names = proofNames(patches, base, frameOf(picture.raster));
     const before = this.proofs.find(pictureId)?.tells ?? {};
     const due = names.flatMap((name, k) => (before[owners[k]!]?.name === name ? [] : [k]));

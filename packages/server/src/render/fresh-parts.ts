@@ -15,17 +15,18 @@ export function freshParts(
   names: readonly string[],
   kept: TileCache,
 ): FreshPart[] {
-  const { view, picture, patches } = now;
+  const { view, tiled } = now;
+  const { raster, pyramid, patches } = tiled;
   // On another base every pixel may be another.
-  if (before && before.base !== now.base) return [];
-  const changed = differingPatches(before?.patches ?? [], patches);
+  if (before && before.name !== now.name) return [];
+  const changed = differingPatches(before?.tiled.patches ?? [], patches);
   const parts: FreshPart[] = [];
   let room = MOST_SAMPLES;
   for (const name of names) {
     const was = before?.view.tiles[name] ?? view.base;
     const key = view.tiles[name] ?? view.base;
     if (was === key) continue;
-    const part = tilePart(picture.raster, picture.pyramid, patches, changed, placeOf(name), kept);
+    const part = tilePart(raster, pyramid, patches, changed, placeOf(name), kept);
     if (!part) continue;
     const { rect, pixels } = part;
     room -= pixels.data.length;

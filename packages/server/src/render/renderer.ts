@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
-import type { DonorMap, Raster, Task } from '@tersum/core';
-import { Cancelled, frameOf } from '@tersum/core';
+import type { DonorMap, Raster, Rect, Task } from '@tersum/core';
+import { Cancelled, digestText, frameOf } from '@tersum/core';
 import type {
   Change,
   Edit,
@@ -17,29 +17,34 @@ import type {
   WalkHost,
 } from '@tersum/document';
 import {
+  activeRepairs,
   applyEdits,
   belowName,
+  groundsOf,
   picturesRead,
   repairedLevel,
   repairedTile,
   tileName,
+  tileRect,
   touchedTiles,
   walk,
+  wideningOf,
 } from '@tersum/document';
 import type { Logger } from 'pino';
 import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
-import type { OpenPicture } from '../pool/tasks.js';
 import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
 import { freshParts } from './fresh-parts.js';
 import { Lru } from './lru.js';
-import type { Bases } from './bases.js';
+import type { Base, Bases } from './bases.js';
+import { Canvases } from './canvases.js';
 import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
 import { roughlyFilled } from './rough.js';
 import { SearchDesk } from './search-desk.js';
-import type { Shown } from './shown.js';
+import type { Shown, Tiled } from './shown.js';
+import { tiledOf } from './shown.js';
 
 const PATCH_MEMORY = 800_000_000;
 const TILE_MEMORY = 256_000_000;
@@ -64,6 +69,7 @@ export class Renderer {
   private readonly patches: PatchDesk;
   private readonly tiles = new Lru<Raster>(TILE_MEMORY);
   private readonly searching: SearchDesk;
+  private readonly canvases: Canvases;
 
   constructor(
     private readonly records: RecordStore,
@@ -74,6 +80,7 @@ export class Renderer {
     private readonly log: Logger,
   ) {
     this.patches = new PatchDesk(PATCH_MEMORY, pool);
+    this.canvases = new Canvases(pool);
     this.searching = new SearchDesk(searches, pool, (id, place, map) => {
       roughlyFilled(place, map, pool).then(
         (event) => this.emit(id, event),
@@ -139,8 +146,8 @@ export class Renderer {
       return;
     try {
       const records = applyEdits(this.records.records(id), edits);
-      const { picture, base } = shown;
-      walk(records, base, frameOf(picture.raster), this.hostFor(id, picture)).catch(
+      const { base } = shown;
+      walk(records, base.name, frameOf(base.picture.raster), this.hostFor(id, base)).catch(
         () => undefined,
       );
     } catch {
@@ -200,9 +207,9 @@ export class Renderer {
       await this.current(id);
       shown = find();
     }
-    if (!shown) return null;
-    const { picture, patches } = shown;
-    return repairedTile(picture.raster, picture.pyramid, patches, place, this.tileCache(id, shown));
+    if (!shown || !tileRect(shown.tiled.raster, place).width) return null;
+    const { raster, pyramid, patches } = shown.tiled;
+    return repairedTile(raster, pyramid, patches, place, this.tileCache(id, shown));
   }
 
   /** The whole picture as received, small. */
@@ -220,8 +227,8 @@ export class Renderer {
   /** A level of the display pyramid as repaired. */
   async level(id: string, level: number): Promise<Raster> {
     const shown = await this.current(id);
-    const { raster, pyramid } = shown.picture;
-    return repairedLevel(raster, pyramid, shown.patches, level, this.tileCache(id, shown));
+    const { raster, pyramid, patches } = shown.tiled;
+    return repairedLevel(raster, pyramid, patches, level, this.tileCache(id, shown));
   }
 
   subscribe(id: string, listener: (event: PictureEvent) => void): () => void {
@@ -232,15 +239,23 @@ export class Renderer {
 
   private async render(id: string, version: number, records: Records, task: Task): Promise<Shown> {
     const row = this.records.picture(id);
-    const { name: base, picture } = await this.bases.of(row, records, task);
-    const host = this.hostFor(id, picture);
-    const rendering = await walk(records, base, frameOf(picture.raster), host, task);
+    const base = await this.bases.of(row, records, task);
+    const frame = frameOf(base.picture.raster);
+    const rendering = await walk(records, base.name, frame, this.hostFor(id, base), task);
+    const { canvas } = groundsOf(activeRepairs(records), frame);
+    const picture = await this.canvases.on(base, canvas);
+    const patches = patchesOf(rendering);
+    const tiled = tiledOf(picture, patches);
+    const name = picture === base.picture ? base.name : `${base.name} ${nameOf(canvas)}`;
     const shown = {
-      view: viewOf(version, picture, rendering, base === row.original ? '' : base.slice(0, 12)),
+      view: viewOf(version, tiled, canvas, rendering, name === row.original ? '' : name),
       picture,
       base,
-      patches: patchesOf(rendering),
+      name,
+      patches,
+      tiled,
       owners: rendering.rendered.map((r) => r.repairId),
+      widening: wideningOf(records)?.id,
     };
     const { recent } = this.deskOf(id);
     recent.unshift(shown);
@@ -248,16 +263,20 @@ export class Renderer {
     return shown;
   }
 
-  private hostFor(id: string, picture: OpenPicture): WalkHost {
-    const original = picture.raster;
+  private hostFor(id: string, base: Base): WalkHost {
+    const lyingOn = async (on: Rect) => (await this.canvases.on(base, on)).raster;
     return {
-      patch: async (key, repair, map, below) => {
+      patch: async (key, repair, map, below, on) => {
+        const original = await lyingOn(on);
         const elsewhere = await this.elsewhere(id, repair);
         return this.patches.patch(key, { kind: 'replay', repair, map, original, below, elsewhere });
       },
       found: (search) => this.searching.found(search),
-      search: (repair, below, others, later, task) =>
-        this.searching.search(id, { kind: 'search', repair, original, below, others, later }, task),
+      search: async (repair, below, others, later, on, task) => {
+        const original = await lyingOn(on);
+        const place = { kind: 'search', repair, original, below, others, later } as const;
+        return this.searching.search(id, place, task);
+      },
       keepFound: (search, map, below) => this.searching.keep(search, map, below),
     };
   }
@@ -276,8 +295,8 @@ export class Renderer {
   }
 
   /** Tiles are named by what was repaired in them: what lies around it differs from picture to picture. */
-  private tileCache(id: string, { base }: Shown): TileCache {
-    const own = `${id} ${base}`;
+  private tileCache(id: string, { name: shown }: Shown): TileCache {
+    const own = `${id} ${shown}`;
     return {
       get: (name) => this.tiles.get(`${own} ${name}`),
       set: (name, tile) => this.tiles.set(`${own} ${name}`, tile, tile.data.byteLength),
@@ -308,12 +327,20 @@ function asksForSearch({ entity, after }: Edit): boolean {
   return entity === 'repair' && after?.method.kind === 'fill';
 }
 
-/** @param base what tiles of a prepared picture are told apart by; empty for the original's */
-function viewOf(version: number, picture: OpenPicture, rendering: Rendering, base: string): View {
-  const touched = touchedTiles(picture.raster, patchesOf(rendering));
+/** @param name names what tiles of a prepared or widened picture are told apart by; empty for the original's */
+function viewOf(
+  version: number,
+  { raster, patches }: Tiled,
+  canvas: Rect,
+  rendering: Rendering,
+  name: string,
+): View {
+  const touched = touchedTiles(raster, patches);
+  const base = name && digestText(name).slice(0, 12);
   return {
     version,
     base: base || 'original',
+    canvas,
     tiles: base
       ? Object.fromEntries(Object.entries(touched).map(([place, key]) => [place, base + key]))
       : touched,
@@ -323,6 +350,10 @@ function viewOf(version: number, picture: OpenPicture, rendering: Rendering, bas
       rendering.rendered.filter((r) => r.unsure.length).map((r) => [r.repairId, [...r.unsure]]),
     ),
   };
+}
+
+function nameOf({ x, y, width, height }: Rect): string {
+  return `${x},${y},${width},${height}`;
 }
 
 function patchesOf(rendering: Rendering): Patch[] {

@@ -115,7 +115,10 @@ export class Reports {
         patches: state === 'before' ? [] : patches,
         layers: [],
         below: '',
-        finishing: state === 'after' ? this.stores.records.records(id) : NO_RECORDS,
+        finishing: {
+          ...(state === 'after' ? this.stores.records.records(id) : NO_RECORDS),
+          size: row,
+        },
         longest,
         format: 'jpeg',
         quality: 88,

@@ -1,5 +1,5 @@
 import type { Raster, Rect, Sides } from '@tersum/core';
-import type { LevelsQuery } from '@tersum/document';
+import type { LevelsQuery, PartQuery } from '@tersum/document';
 import {
   BlocksAnswerSchema,
   ChannelsAnswerSchema,
@@ -9,6 +9,7 @@ import {
   PictureRecordsSchema,
   PictureSchema,
   PrintsAnswerSchema,
+  SubjectAnswerSchema,
   TiltAnswerSchema,
   WidenAnswerSchema,
 } from '@tersum/document';
@@ -23,7 +24,7 @@ export async function getPart(
   rect: Rect,
   factor: number,
   signal: AbortSignal,
-  state: 'received' | 'mended' = 'mended',
+  state: PartQuery['state'] = 'mended',
 ): Promise<Raster> {
   const { x, y, width, height } = rect;
   const query = new URLSearchParams(
@@ -63,6 +64,9 @@ export const measureLevels = (id: string, query: LevelsQuery) =>
 
 export const tryWiden = (id: string, sides: Sides, signal: AbortSignal) =>
   request(WidenAnswerSchema, path(id, '/widen'), { body: { sides }, signal });
+
+export const findSubject = async (id: string, signal: AbortSignal) =>
+  (await request(SubjectAnswerSchema, path(id, '/subject'), { method: 'POST', signal })).outlines;
 
 export const splitPrints = async (id: string, quads: unknown) =>
   (

@@ -9,6 +9,7 @@ import { dropOffers, takeOffer, walkOffers } from './model/offers.js';
 import { docketOrder, movedBy, repairEdit } from './model/repairs.js';
 import { chooseMethod, setWidth } from './card/settings.js';
 import { fitted, panned, zoomedAt } from './table/viewport.js';
+import { shownCanvas } from './model/state.js';
 
 /** The bench's keys. Fields and open windows keep theirs. */
 export function useKeys(): void {
@@ -161,7 +162,13 @@ function press(bench: Bench, key: string, event: KeyboardEvent): boolean {
   const middle = [table.width / 2, table.height / 2] as const;
   switch (key.length === 1 ? key.toLowerCase() : key) {
     case 'f':
-      bench.set({ viewport: fitted(records.picture, table, viewport.turn) });
+      bench.set({
+        viewport: fitted(
+          shownCanvas(bench.store.getState(), records.picture),
+          table,
+          viewport.turn,
+        ),
+      });
       return true;
     case 'r':
       bench.set({ viewport: zoomedAt(viewport, table, middle, 1 / viewport.zoom) });

@@ -1,3 +1,4 @@
+import { shownCanvas } from '../bench/model/state.js';
 import type { Point } from '@tersum/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -58,7 +59,10 @@ function Inside() {
     finish.set({ hand: 'pan' });
     if (records)
       void finish.keepFrame(
-        turnedFrame(records.picture, lineAngle(from, to)),
+        turnedFrame(
+          shownCanvas(finish.bench.store.getState(), records.picture),
+          lineAngle(from, to),
+        ),
         'Straighten by a line',
       );
   };

@@ -8,6 +8,7 @@ import { Caption, Figure, Quiet, Toggle } from '../look/parts.js';
 import { look } from '../look/theme.js';
 import { COMPARE_WAYS, useProofState, useProofStore } from './model.js';
 import { zoomAtUse } from './use-zoom.js';
+import { shownCanvas } from '../bench/model/state.js';
 
 /** How the picture is compared, and from how near. */
 export function CompareStrip() {
@@ -62,7 +63,10 @@ export function CompareStrip() {
         <Quiet
           onPress={() => {
             const { records, table } = bench.store.getState();
-            if (records) bench.set({ viewport: fitted(records.picture, table) });
+            if (records)
+              bench.set({
+                viewport: fitted(shownCanvas(bench.store.getState(), records.picture), table),
+              });
           }}
         >
           Fit

@@ -76,7 +76,9 @@ export function FillTools({
           Grounds
         </Toggle>
         <Push onPress={() => void findGuides(bench, repair)}>Find guides</Push>
-        <Push onPress={() => void cutIntoPortions(bench, repair)}>Cut into portions</Push>
+        {!fill.sides && (
+          <Push onPress={() => void cutIntoPortions(bench, repair)}>Cut into portions</Push>
+        )}
         <Caption role="status">{words}</Caption>
         <Gap />
         <Toggle
@@ -88,27 +90,7 @@ export function FillTools({
         </Toggle>
       </Line>
       <Line>
-        <Caption>Donors may be</Caption>
-        <Toggle
-          isSelected={fill.turn > 0}
-          onChange={(on) => void ask(bench, repair, 'Turn donors', { turn: on ? FREE.turn : 0 })}
-        >
-          turned, ±15°
-        </Toggle>
-        <Toggle
-          isSelected={fill.mirror}
-          onChange={(mirror) => void ask(bench, repair, 'Mirror donors', { mirror })}
-        >
-          mirrored
-        </Toggle>
-        <Toggle
-          isSelected={fill.scale[0] !== 1 || fill.scale[1] !== 1}
-          onChange={(on) =>
-            void ask(bench, repair, 'Scale donors', { scale: on ? FREE.scale : [1, 1] })
-          }
-        >
-          scaled, 85-118 %
-        </Toggle>
+        {!fill.sides && <DonorWishes repair={repair} fill={fill} />}
         <Gap />
         <Toggle
           aria-label="Give grain back"
@@ -122,6 +104,36 @@ export function FillTools({
           <Search size={14} aria-hidden /> Search again
         </Push>
       </Line>
+    </>
+  );
+}
+
+/** How donors may be laid otherwise than they stand. */
+function DonorWishes({ repair, fill }: { readonly repair: Repair; readonly fill: FillMethod }) {
+  const { bench } = useBench();
+  return (
+    <>
+      <Caption>Donors may be</Caption>
+      <Toggle
+        isSelected={fill.turn > 0}
+        onChange={(on) => void ask(bench, repair, 'Turn donors', { turn: on ? FREE.turn : 0 })}
+      >
+        turned, ±15°
+      </Toggle>
+      <Toggle
+        isSelected={fill.mirror}
+        onChange={(mirror) => void ask(bench, repair, 'Mirror donors', { mirror })}
+      >
+        mirrored
+      </Toggle>
+      <Toggle
+        isSelected={fill.scale[0] !== 1 || fill.scale[1] !== 1}
+        onChange={(on) =>
+          void ask(bench, repair, 'Scale donors', { scale: on ? FREE.scale : [1, 1] })
+        }
+      >
+        scaled, 85-118 %
+      </Toggle>
     </>
   );
 }

@@ -1,5 +1,5 @@
 import type { MethodKind, Repair } from '@tersum/document';
-import { isCopy, METHOD_NAMES } from '@tersum/document';
+import { isCopy, METHOD_NAMES, sidesOf } from '@tersum/document';
 import { Caption, Choice, Choices, Figure, Push } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { docketOrder, letterOf, siteLength, siteName } from '../model/repairs.js';
@@ -18,6 +18,7 @@ import { PieceTools } from './PieceTools.js';
 import { PlacementFields } from './PlacementFields.js';
 import { changeMethod, chooseMethod } from './settings.js';
 import { VariantsStrip } from './VariantsStrip.js';
+import { WideningCard } from './WideningCard.js';
 
 const METHODS: readonly MethodKind[] = [
   'clone',
@@ -67,6 +68,8 @@ export function MethodCard() {
     };
   });
   if (repair && many) return <ManyCard />;
+  const sides = repair && sidesOf(repair.method);
+  if (sides) return <WideningCard repair={repair} sides={sides} letter={letter} />;
   return repair ? <OpenRepair repair={repair} letter={letter} /> : <NextRepair />;
 }
 

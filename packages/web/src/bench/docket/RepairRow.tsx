@@ -1,5 +1,5 @@
 import type { Repair } from '@tersum/document';
-import { layersInOrder, repairsOfLayer, METHOD_NAMES } from '@tersum/document';
+import { layersInOrder, METHOD_NAMES, repairsOfLayer, sidesOf } from '@tersum/document';
 import { MoreHorizontal } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { MenuTrigger, Popover, Separator } from 'react-aria-components';
@@ -11,7 +11,7 @@ import { useJobs } from '../../api/jobs.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { copyToPicture } from '../model/elsewhere.js';
 import { canSplit, split } from '../model/many.js';
-import { positionAfter, repairEdit, siteName, swapEdits } from '../model/repairs.js';
+import { positionAfter, repairEdit, siteLength, siteName, swapEdits } from '../model/repairs.js';
 import { SitePair } from './SitePair.js';
 
 interface RepairRowProps {
@@ -35,7 +35,7 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
   useEffect(() => {
     if (selected) row.current?.scrollIntoView({ block: 'nearest' });
   }, [selected]);
-  const state = failed ? 'cannot be filled' : stale ? 'donor changed' : repair.enabled ? '' : 'off';
+  const state = failed ? 'cannot be done' : stale ? 'donor changed' : repair.enabled ? '' : 'off';
 
   const act = (key: string): void => {
     const { records } = bench.store.getState();
@@ -96,7 +96,9 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
           </small>
         </Words>
         <Figures>
-          <Figure>{Math.round(repair.width)} px</Figure>
+          <Figure>
+            {Math.round(sidesOf(repair.method) ? siteLength(repair) : repair.width)} px
+          </Figure>
           <Figure>{Math.round(repair.strength * 100)} %</Figure>
         </Figures>
       </Pick>

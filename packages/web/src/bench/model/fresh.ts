@@ -19,6 +19,7 @@ export const USUAL_SOFTNESS: Record<MethodKind, number> = {
   fill: 0,
   piece: 0.2,
   push: 1,
+  stretch: 0,
   'give back': 0.3,
 };
 
@@ -50,6 +51,8 @@ export function freshMethod(kind: MethodKind, tool: Tool): Method {
         hidden: false,
         matchTone: false,
       };
+    case 'stretch':
+      throw new Error('a stretch is not drawn');
     default:
       return { kind };
   }

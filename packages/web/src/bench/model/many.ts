@@ -1,7 +1,7 @@
 import type { SingleShape } from '@tersum/core';
 import { pathOf } from '@tersum/core';
 import type { Edit, Repair, Site } from '@tersum/document';
-import { isCopy } from '@tersum/document';
+import { isCopy, sidesOf } from '@tersum/document';
 import { repairEdit, searchedAnew } from './repairs.js';
 
 /** One repair out of several of one method and layer, done where the first was; null when they differ too much. */
@@ -21,6 +21,7 @@ export function canJoin(repairs: readonly Repair[]): boolean {
   const [first, ...rest] = repairs;
   if (!first || !rest.length || first.method.kind === 'piece' || first.method.kind === 'push')
     return false;
+  if (repairs.some((r) => sidesOf(r.method))) return false;
   return rest.every(
     (r) =>
       r.layerId === first.layerId &&
@@ -51,7 +52,8 @@ export function canSplit(repair: Repair): boolean {
   return cut(repair).length > 1;
 }
 
-function cut({ site, width }: Repair): { site: Site; width: number }[] {
+function cut({ site, width, method }: Repair): { site: Site; width: number }[] {
+  if (sidesOf(method)) return [];
   if (site.kind === 'parts')
     return site.parts.map(({ shape, width }) => ({ site: shape as Site, width }));
   if (site.kind === 'stroke' && site.points.length > 2) {

@@ -1,7 +1,7 @@
-import type { Point, Rect } from '@tersum/core';
+import type { Point, Rect, Sides } from '@tersum/core';
 import { extentOf, moveShape, pathLength, pathOf } from '@tersum/core';
 import type { Edit, Layer, Records, Repair, Site } from '@tersum/document';
-import { layersInOrder, repairsOfLayer, siteBox, siteCoverage } from '@tersum/document';
+import { layersInOrder, repairsOfLayer, sidesOf, siteBox, siteCoverage } from '@tersum/document';
 import { donorOf, holdsDonor, withDonor } from './donors.js';
 
 /** What a repair is called by its site. */
@@ -15,6 +15,7 @@ const SITE_NAMES: Record<Site['kind'], string> = {
 };
 
 export function siteName(repair: Repair): string {
+  if (sidesOf(repair.method)) return repair.method.kind === 'fill' ? 'new sides' : 'the canvas';
   return SITE_NAMES[repair.site.kind];
 }
 
@@ -42,6 +43,7 @@ export function siteLength(repair: Repair): number {
 
 /** The same repair somewhere else. What was lifted or outlined as good stays where it was. */
 export function movedBy(repair: Repair, dx: number, dy: number): Repair {
+  if (sidesOf(repair.method)) return repair;
   const [x, y] = [Math.round(dx), Math.round(dy)];
   const { method } = repair;
   const site = moveShape<Site>(repair.site, x, y);
@@ -67,8 +69,10 @@ export function searchedAnew(repair: Repair): Repair {
   return { ...repair, method: { ...method, search: crypto.randomUUID() } };
 }
 
-/** Whether a picture point lies in the area a repair changes. */
+/** Whether a picture point lies in the area a repair changes; of a stretch only what is outside of the original. */
 export function hits(repair: Repair, [x, y]: Point, frame: Rect): boolean {
+  if (repair.method.kind === 'stretch' && isInOriginal(repair.method.sides, [x, y], frame))
+    return false;
   const box = siteBox(repair);
   if (x < box.x || y < box.y || x > box.x + box.width || y > box.y + box.height) return false;
   const { rect, values } = siteCoverage(repair, frame);
@@ -76,6 +80,11 @@ export function hits(repair: Repair, [x, y]: Point, frame: Rect): boolean {
   const py = Math.round(y) - rect.y;
   if (px < 0 || py < 0 || px >= rect.width || py >= rect.height) return false;
   return values[py * rect.width + px]! > 0;
+}
+
+function isInOriginal({ left, right, top, bottom }: Sides, [x, y]: Point, canvas: Rect): boolean {
+  const [width, height] = [canvas.width - left - right, canvas.height - top - bottom];
+  return x >= 0 && y >= 0 && x < width && y < height;
 }
 
 export function repairEdit(repair: Repair): Edit {

@@ -1,4 +1,4 @@
-import type { FindingKind, Point } from '@tersum/core';
+import type { FindingKind, Point, Rect } from '@tersum/core';
 import type {
   Donor,
   GroundOffer,
@@ -17,6 +17,21 @@ import type { Size, Viewport } from '../table/viewport.js';
 /** What drawing on the table makes. 'pick' selects and moves what is there. */
 export const SHAPES = ['pick', 'dab', 'stroke', 'chain', 'outline', 'rectangle', 'thing'] as const;
 export type Shape = (typeof SHAPES)[number];
+
+/** Where the picture on the table lies, in the original's pixels. */
+export function shownCanvas(
+  { view, preview }: Partial<Pick<BenchState, 'view' | 'preview'>>,
+  picture: Size,
+): Rect {
+  const shown = (preview ?? view)?.canvas;
+  if (shown) return shown;
+  const known = frames.get(picture) ?? { x: 0, y: 0, width: picture.width, height: picture.height };
+  frames.set(picture, known);
+  return known;
+}
+
+/** One frame a picture, so that what is read from the state twice is the same. */
+const frames = new WeakMap<Size, Rect>();
 
 /** What a press on the table does now: while a repair is open, the table picks and moves. */
 export function shapeNow(state: Pick<BenchState, 'selected' | 'tool'>): Shape {

@@ -1,11 +1,11 @@
 import type { UnsurePlace } from '@tersum/core';
-import { frameOf } from '@tersum/core';
 import type { PictureRecords, Repair, View } from '@tersum/document';
 import { activeRepairs } from '@tersum/document';
 import { findDonors, getAdvice } from '../../api/pictures.js';
 import type { Bench } from './bench.js';
 import { freshMethod, USUAL_SOFTNESS } from './fresh.js';
 import { hits } from './repairs.js';
+import { shownCanvas } from './state.js';
 
 /** A place where a fill wants touching up. */
 export interface TouchUp {
@@ -17,7 +17,7 @@ export interface TouchUp {
 export function touchUpsOf(records: PictureRecords, view: View | null): TouchUp[] {
   if (!view) return [];
   const order = activeRepairs(records);
-  const frame = frameOf(records.picture);
+  const frame = shownCanvas({ view }, records.picture);
   return order.flatMap((repair, k) => {
     const later = order.slice(k + 1);
     return (view.unsure[repair.id] ?? [])

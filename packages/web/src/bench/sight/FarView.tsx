@@ -1,3 +1,4 @@
+import type { Rect } from '@tersum/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { look, SURROUNDS } from '../../look/theme.js';
@@ -5,6 +6,7 @@ import { useElementSize } from '../../look/useElementSize.js';
 import { Figure } from '../../look/parts.js';
 import { useBench, useBenchState } from '../model/context.js';
 import type { BenchState } from '../model/state.js';
+import { shownCanvas } from '../model/state.js';
 import { paintPicture } from '../table/paint.js';
 import { useCanvas } from '../table/useCanvas.js';
 import type { Size, Viewport } from '../table/viewport.js';
@@ -18,7 +20,7 @@ export function FarView() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useElementSize(frame);
   const { width, height } = size;
-  const picture = useBenchState((s) => s.records?.picture ?? null);
+  const picture = useBenchState((s) => s.records && shownCanvas(s, s.records.picture));
   const work = useMemo(
     () => ({
       watch: (s: BenchState) => [s.view, s.preview, s.asReceived, s.surround, s.records === null],
@@ -28,7 +30,7 @@ export function FarView() {
         ctx.fillStyle = SURROUNDS[s.surround];
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
         if (!s.records) return;
-        const sight = sightOf(s.records.picture, { width, height });
+        const sight = sightOf(shownCanvas(s, s.records.picture), { width, height });
         const state = s.asReceived
           ? ({ kind: 'original' } as const)
           : ({ kind: 'repaired', view: s.preview ?? s.view } as const);
@@ -51,10 +53,11 @@ export function FarView() {
       <Window
         ref={frame}
         onPointerDown={(event) => {
-          const { records, viewport } = bench.store.getState();
+          const state = bench.store.getState();
+          const { records, viewport } = state;
           if (!records || !viewport) return;
           const box = event.currentTarget.getBoundingClientRect();
-          const sight = sightOf(records.picture, { width, height });
+          const sight = sightOf(shownCanvas(state, records.picture), { width, height });
           const at = [event.clientX - box.left, event.clientY - box.top] as const;
           const [x, y] = toPicture(sight, { width, height }, at);
           bench.set({ viewport: { ...viewport, x, y } });
@@ -70,7 +73,7 @@ export function FarView() {
 /** Frame round the part of the picture that is on the table. */
 function OnTable({ width, height }: Size) {
   const { picture, viewport, table } = useBenchState((s) => ({
-    picture: s.records?.picture ?? null,
+    picture: s.records && shownCanvas(s, s.records.picture),
     viewport: s.viewport,
     table: s.table,
   }));
@@ -95,7 +98,7 @@ function OnTable({ width, height }: Size) {
 }
 
 /** The whole picture in the window, a little closer than the table fits it. */
-function sightOf(picture: Size, { width, height }: Size): Viewport {
+function sightOf(picture: Rect, { width, height }: Size): Viewport {
   return fitted(picture, { width: width + 20, height: height + 20 });
 }
 

@@ -6,6 +6,7 @@ import { Caption, Choice, Figure, Quiet } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { fitted, zoomedAt } from '../table/viewport.js';
+import { shownCanvas } from '../model/state.js';
 
 /** How the picture is looked at, and whether what is shown is up to date. */
 export function SightStrip() {
@@ -23,7 +24,8 @@ export function SightStrip() {
   };
   const fit = (): void => {
     const { records, table } = bench.store.getState();
-    if (records) bench.set({ viewport: fitted(records.picture, table) });
+    if (records)
+      bench.set({ viewport: fitted(shownCanvas(bench.store.getState(), records.picture), table) });
   };
   return (
     <Strip>

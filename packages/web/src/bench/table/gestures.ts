@@ -1,5 +1,4 @@
 import type { Point } from '@tersum/core';
-import { frameOf } from '@tersum/core';
 import type { Repair, Site } from '@tersum/document';
 import { activeRepairs, shiftDonor, siteMiddle } from '@tersum/document';
 import type { PointerEvent as ReactPointerEvent, RefObject } from 'react';
@@ -10,7 +9,7 @@ import type { Bench } from '../model/bench.js';
 import { addGuide } from '../model/fills.js';
 import { scribble } from '../model/grounds.js';
 import type { FillHand, Marking } from '../model/state.js';
-import { shapeNow } from '../model/state.js';
+import { shownCanvas, shapeNow } from '../model/state.js';
 import { addFindingAt, markArea } from '../model/survey-acts.js';
 import { donorOf, withDonor } from '../model/donors.js';
 import { outlineDrawnThing } from '../model/drafting.js';
@@ -232,9 +231,10 @@ function isPainted({ kind }: Doing): boolean {
 
 /** The topmost repair at a picture point. */
 function repairAt(bench: Bench, at: Point): string | null {
-  const { records } = bench.store.getState();
+  const state = bench.store.getState();
+  const { records } = state;
   if (!records) return null;
-  const frame = frameOf(records.picture);
+  const frame = shownCanvas(state, records.picture);
   return (
     activeRepairs(records)
       .reverse()

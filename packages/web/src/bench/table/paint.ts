@@ -1,10 +1,11 @@
+import type { Rect } from '@tersum/core';
 import type { View } from '@tersum/document';
 import { levelCount, levelSize, TILE, tileName } from '@tersum/document';
 import type { TileStore } from './tile-store.js';
 import type { Size, Viewport } from './viewport.js';
 import { toPicture } from './viewport.js';
 
-/** Which state of the picture is drawn. */
+/** Which state of the picture is drawn; as received it lies on its own frame, else on the canvas of the view. */
 export type State =
   { readonly kind: 'original' } | { readonly kind: 'repaired'; readonly view: View | null };
 
@@ -23,7 +24,8 @@ export function paintPicture(
   table: Size,
   ratio: number,
 ): boolean {
-  const levels = levelCount(picture);
+  const canvas = canvasOf(picture, state);
+  const levels = levelCount(canvas);
   const wanted = Math.floor(Math.log2(1 / (view.zoom * ratio)) + 0.01);
   const level = Math.min(levels - 1, Math.max(0, wanted));
   ctx.save();
@@ -31,10 +33,15 @@ export function paintPicture(
   // The level is never more than twice too fine: plain smoothing is enough, and quick.
   ctx.imageSmoothingQuality = 'low';
   // Two layers are enough: the whole picture small, and what is wanted over it.
-  if (level < levels - 1) paintLevel(ctx, tiles, picture, state, levels - 1, null);
-  const complete = paintLevel(ctx, tiles, picture, state, level, visibleBox(view, table));
+  if (level < levels - 1) paintLevel(ctx, tiles, canvas, state, levels - 1, null);
+  const complete = paintLevel(ctx, tiles, canvas, state, level, visibleBox(view, table));
   ctx.restore();
   return complete;
+}
+
+function canvasOf({ width, height }: Size, state: State): Rect {
+  const own = { x: 0, y: 0, width, height };
+  return state.kind === 'original' ? own : (state.view?.canvas ?? own);
 }
 
 /** Draws a picture that lies over part of the table, by its own pixels. */
@@ -88,22 +95,22 @@ function visibleBox(view: Viewport, table: Size): Box {
 function paintLevel(
   ctx: CanvasRenderingContext2D,
   tiles: TileStore,
-  picture: Size,
+  canvas: Rect,
   state: State,
   level: number,
   /** The part that is seen; null draws all of the level with what is at hand. */
   box: Box | null,
 ): boolean {
   let complete = true;
-  const size = levelSize(picture, level);
+  const size = levelSize(canvas, level);
   const span = TILE * 2 ** level;
   const columns = Math.ceil(size.width / TILE);
   const rows = Math.ceil(size.height / TILE);
   const within = (v: number, most: number): number => Math.min(most, Math.max(0, Math.floor(v)));
-  const c0 = box ? within(box.x0 / span, columns - 1) : 0;
-  const c1 = box ? within(box.x1 / span, columns - 1) : columns - 1;
-  const r0 = box ? within(box.y0 / span, rows - 1) : 0;
-  const r1 = box ? within(box.y1 / span, rows - 1) : rows - 1;
+  const c0 = box ? within((box.x0 - canvas.x) / span, columns - 1) : 0;
+  const c1 = box ? within((box.x1 - canvas.x) / span, columns - 1) : columns - 1;
+  const r0 = box ? within((box.y0 - canvas.y) / span, rows - 1) : 0;
+  const r1 = box ? within((box.y1 - canvas.y) / span, rows - 1) : rows - 1;
   for (let row = r0; row <= r1; row++) {
     for (let column = c0; column <= c1; column++) {
       const place = tileName({ level, column, row });
@@ -118,9 +125,9 @@ function paintLevel(
       const x = column * span;
       const y = row * span;
       // The last tile of a level may stand for half a pixel more than the picture has.
-      const w = Math.min(bitmap.width * 2 ** level, picture.width - x);
-      const h = Math.min(bitmap.height * 2 ** level, picture.height - y);
-      ctx.drawImage(bitmap, 0, 0, w / 2 ** level, h / 2 ** level, x, y, w, h);
+      const w = Math.min(bitmap.width * 2 ** level, canvas.width - x);
+      const h = Math.min(bitmap.height * 2 ** level, canvas.height - y);
+      ctx.drawImage(bitmap, 0, 0, w / 2 ** level, h / 2 ** level, canvas.x + x, canvas.y + y, w, h);
     }
   }
   return complete;

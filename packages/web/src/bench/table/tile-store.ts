@@ -25,6 +25,8 @@ export class TileStore {
   private readonly waiting: string[] = [];
   /** Address shown last at each place of the repaired picture. */
   private readonly shownAt = new Map<string, string>();
+  /** Canvas that those were shown on. */
+  private shownOn = '';
   private readonly listeners = new Set<() => void>();
   private clock = 0;
   private loading = 0;
@@ -46,27 +48,41 @@ export class TileStore {
 
   /** The tile of a repaired state at a place; an earlier state's while the new one is coming. */
   repaired(view: View | null, place: string): Found {
-    const original = tileAddress(this.picture, place, 'original');
-    const address = view
-      ? tileAddress(this.picture, place, view.tiles[place] ?? view.base)
-      : original;
+    this.layOut(view);
+    const address = this.addressIn(view, place);
     const bitmap = this.take(address);
     if (bitmap) {
       this.shownAt.set(place, address);
       return { bitmap, fresh: view !== null };
     }
     const before = this.shownAt.get(place);
-    return { bitmap: (before ? this.peek(before) : null) ?? this.peek(original), fresh: false };
+    return {
+      bitmap: (before ? this.peek(before) : null) ?? this.peekOriginal(view, place),
+      fresh: false,
+    };
   }
 
   /** Whatever is here for a place, to stand in while better is coming; asks only for the original, when there is nothing. */
   standIn(view: View | null, place: string): Found {
-    const original = tileAddress(this.picture, place, 'original');
-    const wanted =
-      view && this.peek(tileAddress(this.picture, place, view.tiles[place] ?? view.base));
+    this.layOut(view);
+    const wanted = view && this.peek(this.addressIn(view, place));
     const before = this.shownAt.get(place);
-    const bitmap = wanted ?? (before && view ? this.peek(before) : null) ?? this.take(original);
-    return { bitmap, fresh: false };
+    const known = wanted ?? (before && view ? this.peek(before) : null);
+    return {
+      bitmap: known ?? this.take(this.addressIn(likeOriginal(view) ? null : view, place)),
+      fresh: false,
+    };
+  }
+
+  private addressIn(view: View | null, place: string): string {
+    return tileAddress(this.picture, place, view ? (view.tiles[place] ?? view.base) : 'original');
+  }
+
+  /** Tiles of another canvas do not stand in for those of this one. */
+  private layOut(view: View | null): void {
+    const canvas = view ? Object.values(view.canvas).join(' ') : this.shownOn;
+    if (canvas !== this.shownOn) this.shownAt.clear();
+    this.shownOn = canvas;
   }
 
   /** Makes new tiles out of held ones and the parts that changed in them. */
@@ -85,6 +101,10 @@ export class TileStore {
     for (const { bitmap } of this.held.values()) bitmap.close();
     this.held.clear();
     this.listeners.clear();
+  }
+
+  private peekOriginal(view: View | null, place: string): ImageBitmap | null {
+    return likeOriginal(view) ? this.peek(this.addressIn(null, place)) : null;
   }
 
   private peek(address: string): ImageBitmap | null {
@@ -140,4 +160,9 @@ export class TileStore {
       this.held.delete(address);
     }
   }
+}
+
+/** Whether a view's tiles lie where the original's do. */
+function likeOriginal(view: View | null): boolean {
+  return !view || view.base === 'original';
 }

@@ -1,5 +1,7 @@
-import { useEffect } from 'react';
+import type { Rect } from '@tersum/core';
+import { useEffect, useRef } from 'react';
 import { useBench, useBenchState } from '../model/context.js';
+import { shownCanvas } from '../model/state.js';
 import type { Size } from './viewport.js';
 import { fitted, sameSight } from './viewport.js';
 
@@ -7,14 +9,19 @@ import { fitted, sameSight } from './viewport.js';
 export function useLaidOut({ width, height }: Size): void {
   const { bench } = useBench();
   const picture = useBenchState((s) => s.records?.picture ?? null);
+  const canvas = useBenchState((s) => s.records && s.view && shownCanvas(s, s.records.picture));
+  const laid = useRef<Rect | null>(null);
   useEffect(() => {
     const { viewport, table, openAt } = bench.store.getState();
     bench.set({ table: { width, height } });
     if (!picture || !width) return;
     if (!viewport && openAt)
       return bench.set({ viewport: { x: openAt[0], y: openAt[1], zoom: 1, turn: 0 } });
-    // A picture that was fitted stays fitted when the card below grows or shrinks.
-    if (!viewport || sameSight(viewport, fitted(picture, table, viewport.turn)))
-      bench.set({ viewport: fitted(picture, { width, height }, viewport?.turn ?? 0) });
-  }, [bench, picture, width, height]);
+    // A picture that was fitted stays fitted when the card below grows or shrinks, and when it gets another canvas.
+    const now = canvas ?? { x: 0, y: 0, width: picture.width, height: picture.height };
+    const before = laid.current ?? now;
+    laid.current = now;
+    if (!viewport || sameSight(viewport, fitted(before, table, viewport.turn)))
+      bench.set({ viewport: fitted(now, { width, height }, viewport?.turn ?? 0) });
+  }, [bench, picture, width, height, canvas?.x, canvas?.y, canvas?.width, canvas?.height]);
 }

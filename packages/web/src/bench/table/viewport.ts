@@ -1,4 +1,4 @@
-import type { Point } from '@tersum/core';
+import type { Point, Rect } from '@tersum/core';
 
 /** What of the picture is on the table: the picture point in the middle, screen px a picture px, turn. */
 export interface Viewport {
@@ -32,15 +32,15 @@ export function toPicture(view: Viewport, table: Size, [sx, sy]: Point): Point {
   return [view.x + cos * dx - sin * dy, view.y + sin * dx + cos * dy];
 }
 
-/** The whole picture, with a little room round it. */
-export function fitted(picture: Size, table: Size, turn = 0): Viewport {
+/** The whole picture, with a little room round it. @param picture its place too, where it does not begin at 0, 0 */
+export function fitted(picture: Size & Partial<Rect>, table: Size, turn = 0): Viewport {
   const { cos, sin } = turnOf({ turn });
   const w = Math.abs(cos) * picture.width + Math.abs(sin) * picture.height;
   const h = Math.abs(sin) * picture.width + Math.abs(cos) * picture.height;
   const zoom = Math.min((table.width - 32) / w, (table.height - 32) / h);
   return {
-    x: (picture.width - 1) / 2,
-    y: (picture.height - 1) / 2,
+    x: (picture.x ?? 0) + (picture.width - 1) / 2,
+    y: (picture.y ?? 0) + (picture.height - 1) / 2,
     zoom: limitZoom(zoom),
     turn,
   };

@@ -2,6 +2,7 @@ import type { Point } from '@tersum/core';
 import { useRef } from 'react';
 import styled from 'styled-components';
 import { useBenchState } from '../../bench/model/context.js';
+import { shownCanvas } from '../../bench/model/state.js';
 import { useFinish, useFinishState } from '../model/context.js';
 import { movedFrame, wholeFrame, withCorner } from '../model/framing.js';
 import type { ScreenPlace } from '../view/place.js';
@@ -25,11 +26,11 @@ export function FrameOverlay({ at, room }: FrameOverlayProps) {
   const free = useFinishState((s) => s.freeCorners);
   const prints = useFinishState((s) => s.prints);
   useFinishState((s) => s.frameDraft);
-  const picture = useBenchState((s) => s.records?.picture);
+  const canvas = useBenchState((s) => s.records && shownCanvas(s, s.records.picture));
   useBenchState((s) => s.records?.frames);
   const from = useRef<Point | null>(null);
-  if (!picture) return null;
-  const frame = finish.frame() ?? wholeFrame(picture);
+  if (!canvas) return null;
+  const frame = finish.frame() ?? wholeFrame(canvas);
   const quad = frame.quad.map((p) => at.toScreen([p[0], p[1]]));
   const mix = (a: Point, b: Point, t: number): Point => [
     a[0] + (b[0] - a[0]) * t,

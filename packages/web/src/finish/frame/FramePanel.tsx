@@ -8,8 +8,9 @@ import { useBench, useBenchState } from '../../bench/model/context.js';
 import { Dial } from '../../look/Dial.js';
 import { Caption, Figure, MainPush, Push, Toggle } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
+import { shownCanvas } from '../../bench/model/state.js';
 import { useFinish, useFinishState } from '../model/context.js';
-import { WidenWindow } from '../widen/WidenWindow.js';
+import { WidenedLine } from '../widen/WidenedLine.js';
 import {
   angleOf,
   bordered,
@@ -28,15 +29,17 @@ const CLEAR = 2;
 export function FramePanel() {
   const finish = useFinish();
   const { bench } = useBench();
-  const picture = useBenchState((s) => s.records?.picture);
+  const { picture, canvas } = useBenchState((s) => ({
+    picture: s.records?.picture,
+    canvas: s.records && shownCanvas(s, s.records.picture),
+  }));
   useBenchState((s) => s.records?.frames);
   const { busy, hand, freeCorners, prints } = useFinishState((s) => s);
-  const [widen, setWiden] = useState(false);
   const [made, setMade] = useState<readonly Picture[]>([]);
   useFinishState((s) => s.frameDraft);
-  if (!picture) return null;
+  if (!picture || !canvas) return null;
   const frame = finish.frame();
-  const now = frame ?? wholeFrame(picture);
+  const now = frame ?? wholeFrame(canvas);
   const keep = (next: ReturnType<typeof wholeFrame> | null, label: string): void =>
     void finish.keepFrame(next, label);
   const byLines = (): void =>
@@ -47,7 +50,7 @@ export function FramePanel() {
           notice:
             'Hardly anything in this picture is level or plumb. Look at the result, or draw a line.',
         });
-      await finish.keepFrame(turnedFrame(picture, angle), 'Straighten by level lines');
+      await finish.keepFrame(turnedFrame(canvas, angle), 'Straighten by level lines');
     });
   const byEdge = (): void =>
     void finish.wait('Looking for the paper’s edge', async () => {
@@ -114,8 +117,8 @@ export function FramePanel() {
         step={0.05}
         unit="°"
         value={Math.round(angleOf(frame) * 20) / 20}
-        onChange={(v) => finish.set({ frameDraft: { ...turnedFrame(picture, v), id: 'draft' } })}
-        onDone={(v) => keep(turnedFrame(picture, v), 'Straighten')}
+        onChange={(v) => finish.set({ frameDraft: { ...turnedFrame(canvas, v), id: 'draft' } })}
+        onDone={(v) => keep(turnedFrame(canvas, v), 'Straighten')}
       />
       <h2>Crop</h2>
       <Line>
@@ -145,8 +148,7 @@ export function FramePanel() {
           </Figure>
         )}
       </Facts>
-      <Push onPress={() => setWiden(true)}>Widen…</Push>
-      {widen && <WidenWindow picture={picture} onClose={() => setWiden(false)} />}
+      <WidenedLine />
       <Push isDisabled={!frame} onPress={() => keep(null, 'Take the frame away')}>
         Whole picture
       </Push>

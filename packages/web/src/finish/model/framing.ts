@@ -1,11 +1,6 @@
-import type { Point, Quad } from '@tersum/core';
+import type { Point, Quad, Rect } from '@tersum/core';
 import { levelQuad, quadOf, quadTurn, rectangleOf, sidesOf, uprightSize } from '@tersum/core';
 import type { Frame } from '@tersum/document';
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 
 type Framing = Omit<Frame, 'id'>;
 
@@ -22,8 +17,8 @@ export const SHAPES: readonly { readonly name: string; readonly ratio: number | 
 ];
 
 /** The whole picture as a frame. */
-export function wholeFrame(picture: Size): Framing {
-  return framing(quadOf({ x: 0, y: 0, width: picture.width, height: picture.height }));
+export function wholeFrame(canvas: Rect): Framing {
+  return framing(quadOf(canvas));
 }
 
 /** A frame of a quadrilateral, with as many pixels as lie in it. */
@@ -32,8 +27,9 @@ export function framing(quad: Quad): Framing {
 }
 
 /** The picture turned back by an angle, without gaps. */
-export function turnedFrame(picture: Size, angle: number): Framing {
-  return framing(levelQuad(picture, angle));
+export function turnedFrame(canvas: Rect, angle: number): Framing {
+  const quad = levelQuad(canvas, angle);
+  return framing(quad.map(([x, y]) => [x + canvas.x, y + canvas.y]) as unknown as Quad);
 }
 
 /** Degrees a frame stands turned. */

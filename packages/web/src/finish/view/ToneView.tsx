@@ -2,6 +2,7 @@ import type { Point } from '@tersum/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useBenchState } from '../../bench/model/context.js';
+import { shownCanvas } from '../../bench/model/state.js';
 import { SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
 import { FrameOverlay } from '../frame/FrameOverlay.js';
@@ -27,7 +28,7 @@ export function ToneView({ onTones, onLevel }: ToneViewProps) {
   const frameRef = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const room = useElementSize(frameRef);
-  const picture = useBenchState((s) => s.records?.picture ?? null);
+  const picture = useBenchState((s) => s.records && shownCanvas(s, s.records.picture));
   const computing = useBenchState((s) => s.computing);
   const frames = useBenchState((s) => s.records?.frames);
   const { zoom, part, hand, frameDraft } = useFinishState((s) => s);
@@ -42,12 +43,13 @@ export function ToneView({ onTones, onLevel }: ToneViewProps) {
         picture.height / (room.height - 2 * MARGIN),
       );
       const factor = Math.max(1, Math.round(ratio));
-      return { x: 0, y: 0, width: picture.width, height: picture.height, factor };
+      return { ...picture, factor };
     }
     const width = Math.min(picture.width, Math.round(room.width));
     const height = Math.min(picture.height, Math.round(room.height));
-    const x = Math.round(Math.min(picture.width - width, Math.max(0, corner[0])));
-    const y = Math.round(Math.min(picture.height - height, Math.max(0, corner[1])));
+    const within = (v: number, room: number): number => Math.round(Math.min(room, Math.max(0, v)));
+    const x = picture.x + within(corner[0] - picture.x, picture.width - width);
+    const y = picture.y + within(corner[1] - picture.y, picture.height - height);
     return { x, y, width, height, factor: 1 };
   }, [picture, room.width, room.height, zoom, corner]);
   const draw = useCallback(({ width, height, rgba }: Painted) => {

@@ -1,183 +1,217 @@
-import { canvasFor, cropFor, printSize, SHAPES } from '@tersum/core';
-import type { Making, Picture } from '@tersum/document';
-import { useState } from 'react';
+import type { Sides } from '@tersum/core';
+import { canvasOf } from '@tersum/core';
+import type { PictureRecords } from '@tersum/document';
+import { sidesOf } from '@tersum/document';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { BothWays } from './BothWays.js';
-import { MakingFoot } from '../../jobs/making/MakingFoot.js';
-import { useMaking } from '../../jobs/making/useMaking.js';
-import { Caption } from '../../look/parts.js';
+import { Caption, MainPush, Push, Toggle, Warning } from '../../look/parts.js';
 import { OneOf } from '../../look/OneOf.js';
 import { look } from '../../look/theme.js';
-import { Field, Window } from '../../look/Window.js';
-import { useSurvey } from '../../api/survey.js';
+import { Actions, Field, Window } from '../../look/Window.js';
 import { ReferenceLink } from '../../reference/ReferenceLink.js';
+import { useFinish } from '../model/context.js';
+import { BothWays } from './BothWays.js';
+import type { Stand, Way, Wish } from './plan.js';
+import { boxAround, FREE, isNothing, possible, reachedSides, sidesFor, slid } from './plan.js';
+import { MUCH, PlanFacts } from './PlanFacts.js';
+import { ShapeChoice } from './ShapeChoice.js';
+import { SideFields } from './SideFields.js';
+import { Sketch } from './Sketch.js';
+import { usePlanned } from './usePlanned.js';
+import { useStretching } from './useStretching.js';
+import { wayOf, wideningEdits, wideningIn } from './widening.js';
 
-const STANDS = { left: 'Left third', middle: 'Middle', right: 'Right third' } as const;
-type Stand = keyof typeof STANDS;
-const PLACES: Record<Stand, number> = { left: 1 / 3, middle: 1 / 2, right: 2 / 3 };
-const HOW = { fill: 'Fill the sides', stretch: 'Stretch the background' } as const;
-const ABOUT = {
+const WAYS: Record<Way, string> = {
+  fill: 'Fill the sides',
+  stretch: 'Stretch the background',
+};
+const ABOUT: Record<Way, string> = {
   fill: 'New background is made from what stands there; the picture’s own pixels stay as they are.',
   stretch:
-    'Strips of background are shown again; the subject, found or marked on the bench, keeps its pixels.',
-} as const;
-/** Share of invented canvas from which on it becomes hard to believe; common practice. */
-const MUCH = 0.35;
+    'Strips of background are shown again, or left out where an edge is drawn inwards; the subject keeps its pixels.',
+};
+const EDGE_NAMES: Record<keyof Sides, string> = {
+  left: 'left',
+  right: 'right',
+  top: 'upper',
+  bottom: 'lower',
+};
+const ACROSS: Record<Stand, string> = {
+  first: 'Left third',
+  middle: 'Middle',
+  last: 'Right third',
+};
+const DOWN: Record<Stand, string> = { first: 'Upper third', middle: 'Middle', last: 'Lower third' };
 
-/** Middle of the marked subject, shares of the picture's sides; the picture's own where none is marked. */
-function middleOf(
-  subject: readonly (readonly [number, number])[] | null,
-  { width, height }: Picture,
-): [number, number] {
-  if (!subject) return [0.5, 0.5];
-  const middle = (values: number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
-  return [middle(subject.map(([x]) => x)) / width, middle(subject.map(([, y]) => y)) / height];
+interface WidenWindowProps {
+  readonly records: PictureRecords;
+  onClose(): void;
 }
 
-/** Plans a bigger canvas of a wanted shape, says what it costs, and makes it as a new picture of the job. */
-export function WidenWindow({ picture, onClose }: { picture: Picture; onClose(): void }) {
-  const [shape, setShape] = useState('1:1');
-  const [stand, setStand] = useState<Stand>('middle');
-  const [how, setHow] = useState<keyof typeof HOW>('fill');
-  const making = useMaking(picture.jobId);
-  const { width, height, ppi } = picture;
-  const { ratio } = SHAPES.find((s) => s.name === shape)!;
-  const at = PLACES[stand];
-  const subject = useSurvey(picture.id).data?.settings.subject ?? null;
-  const canvas = canvasFor(width, height, ratio, middleOf(subject, picture), [at, 0.5]);
-  const crop = cropFor(width, height, ratio);
-  const { left, right, top, bottom } = canvas.sides;
-  const nothing = left + right + top + bottom === 0;
-  const print = ppi ? printSize(canvas.width, canvas.height, ppi) : null;
-  const order: Making | null = nothing
-    ? null
-    : { kind: 'widen', picture: picture.id, how, sides: canvas.sides };
+/** Plans another canvas, shows what it costs and what it will look like, and keeps it as a record of the picture. */
+export function WidenWindow({ records, onClose }: WidenWindowProps) {
+  const { bench } = useFinish();
+  const { picture } = records;
+  const before = wideningIn(records);
+  const { copy, subject, problem, mark } = usePlanned(picture);
+  const box = useMemo(() => subject && boxAround(subject), [subject]);
+  const [wish, setWish] = useState<Wish>(before ? FREE : { name: '1:1', ratio: 1, mm: null });
+  const [stand, setStand] = useState<readonly [Stand, Stand]>(['middle', 'middle']);
+  const [way, setWay] = useState<Way>(before ? wayOf(before) : 'fill');
+  const [own, setOwn] = useState<Sides | null>(before && sidesOf(before.method));
+  const [marking, setMarking] = useState(false);
+  const [keeping, setKeeping] = useState(false);
+  const planned = useMemo(
+    () => own ?? sidesFor(picture, box, wish.ratio ?? picture.width / picture.height, stand),
+    [own, picture, box, wish, stand],
+  );
+  const sides = useMemo(() => possible(planned, picture, way), [planned, picture, way]);
+  // Figures follow when the picture on the sketch is drawn.
+  const calm = useDeferredValue(sides);
+  const stretching = useStretching(copy, subject, way === 'stretch' ? sides : null);
+  const canvas = canvasOf(picture.width, picture.height, sides);
+  const nothing = isNothing(sides);
+  const barred =
+    way === 'stretch'
+      ? reachedSides(subject ?? [], picture).filter((side) => sides[side] !== 0)
+      : [];
+  const undoable = barred.length > 0 || stretching?.whole === false;
+  const keep = async (): Promise<void> => {
+    setKeeping(true);
+    await bench.change(
+      before ? 'Change the widening' : WAYS[way],
+      wideningEdits(records, sides, way, subject ?? []),
+    );
+    onClose();
+  };
+  const wants = (next: Wish): void => {
+    setWish(next);
+    setOwn(next.ratio === null ? sides : null);
+  };
+  const drawn = useCallback(
+    (next: Sides): void => {
+      setWish(FREE);
+      setOwn(possible(next, picture, way));
+    },
+    [picture, way],
+  );
+  const across = sides.left + sides.right !== 0;
+  const down = sides.top + sides.bottom !== 0;
   return (
-    <Window title="Widen" isOpen width={560} onClose={onClose}>
+    <Window title="Widen" isOpen width={820} onClose={onClose}>
       <Field as="div">
         <span>
           Wanted shape, width to height{' '}
           <ReferenceLink to="canvas">how it is reckoned</ReferenceLink>
         </span>
-        <OneOf
-          label="Wanted shape"
-          options={Object.fromEntries(SHAPES.map((s) => [s.name, s.name]))}
-          value={shape}
-          onChange={setShape}
-        />
-      </Field>
-      <Field as="div">
-        <span>Where the {subject ? 'subject' : 'picture’s middle'} should stand</span>
-        <OneOf label="Stand" options={STANDS} value={stand} onChange={(v) => setStand(v)} />
+        <ShapeChoice wish={wish} onWish={wants} />
       </Field>
       <Plan>
-        <Sketch
-          style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}
-          role="img"
-          aria-label="The picture in its new canvas"
-        >
-          <img
-            src={`/api/pictures/${picture.id}/thumb?state=repaired&v=widen`}
-            alt=""
-            style={{
-              left: `${(100 * left) / canvas.width}%`,
-              top: `${(100 * top) / canvas.height}%`,
-              width: `${(100 * width) / canvas.width}%`,
-              height: `${(100 * height) / canvas.height}%`,
+        <div>
+          <Sketch
+            size={picture}
+            sides={sides}
+            copy={copy}
+            stretching={stretching}
+            subject={subject ?? []}
+            box={box}
+            marking={marking}
+            onEdge={(side, by, from) => drawn({ ...from, [side]: from[side] + Math.round(by) })}
+            onSlide={(dx, dy, from) => setOwn(slid(from, dx, dy))}
+            onMark={(scribble) => {
+              setMarking(false);
+              void mark(scribble);
             }}
           />
-        </Sketch>
-        <dl>
-          <dt>New canvas</dt>
-          <dd>
-            {canvas.width} × {canvas.height} px
-          </dd>
-          <dt>Added left, right</dt>
-          <dd>
-            {left}, {right} px
-          </dd>
-          <dt>Added top, bottom</dt>
-          <dd>
-            {top}, {bottom} px
-          </dd>
-          <dt>Invented</dt>
-          <dd data-much={canvas.invented > MUCH}>{(100 * canvas.invented).toFixed(0)} %</dd>
-          {print && (
-            <>
-              <dt>Prints at</dt>
-              <dd>
-                {print.mm[0].toFixed(0)} × {print.mm[1].toFixed(0)} mm
-              </dd>
-            </>
+          <Line>
+            <Toggle isSelected={marking} onChange={setMarking}>
+              Mark the subject
+            </Toggle>
+            <Push onPress={() => void mark(null)}>Find it again</Push>
+            <Caption role="status">
+              {marking
+                ? 'Scribble over what the picture is of.'
+                : subject
+                  ? box
+                    ? 'The dashed outline is kept.'
+                    : 'Nothing stands out as a subject.'
+                  : 'Looking for the subject…'}
+            </Caption>
+          </Line>
+        </div>
+        <div>
+          <Field as="div">
+            <OneOf label="How" options={WAYS} value={way} onChange={(v) => setWay(v)} />
+            <Caption>{ABOUT[way]}</Caption>
+          </Field>
+          {wish.ratio !== null && (across || down) && (
+            <Field as="div">
+              <span>Where the {box ? 'subject' : 'picture’s middle'} should stand</span>
+              <OneOf
+                label="Stand"
+                options={across ? ACROSS : DOWN}
+                value={stand[across ? 0 : 1]}
+                onChange={(v) => {
+                  setStand(across ? [v, 'middle'] : ['middle', v]);
+                  setOwn(null);
+                }}
+              />
+            </Field>
           )}
-          <dt>Cropped instead</dt>
-          <dd>
-            {crop.width} × {crop.height} px
-          </dd>
-          <dt>Lost by cropping</dt>
-          <dd>{(100 * crop.lost).toFixed(0)} %</dd>
-        </dl>
+          <SideFields sides={calm} least={way === 'fill' ? 0 : -9999} onSides={drawn} />
+          <PlanFacts picture={picture} sides={calm} wish={wish} box={box} />
+        </div>
       </Plan>
-      {nothing && <Caption>The picture has this shape already.</Caption>}
+      {barred.length > 0 && (
+        <Warning>
+          The subject reaches the {barred.map((side) => EDGE_NAMES[side]).join(' and the ')} edge:
+          there is nothing to stretch. Fill that side, or mark the subject less widely.
+        </Warning>
+      )}
+      {barred.length === 0 && stretching?.whole === false && (
+        <Warning>There is too little background for that: the nearest there is is shown.</Warning>
+      )}
+      {nothing && <Caption>The picture has this shape already. Drag an edge to change it.</Caption>}
       {canvas.invented > MUCH && (
         <Caption>
           More than a third would be invented: look for repeats at 1:1, or crop a part of the way.
         </Caption>
       )}
-      {!nothing && (
+      {!nothing && Math.min(...Object.values(sides)) >= 0 && (
         <BothWays
-          key={JSON.stringify(canvas.sides)}
+          key={JSON.stringify(calm)}
           pictureId={picture.id}
-          sides={canvas.sides}
-          how={how}
-          onChoose={setHow}
+          sides={calm}
+          how={way}
+          onChoose={setWay}
         />
       )}
-      <Field as="div">
-        <OneOf label="How" options={HOW} value={how} onChange={(v) => setHow(v)} />
-        <Caption>{ABOUT[how]}</Caption>
-      </Field>
-      <MakingFoot making={making} order={order} verb="Widen" onClose={onClose} />
+      {problem && <Warning>{problem}</Warning>}
+      <Actions>
+        <Push onPress={onClose}>Leave it</Push>
+        <MainPush
+          isDisabled={nothing || !subject || keeping || undoable}
+          onPress={() => void keep()}
+        >
+          {before ? 'Change' : 'Widen'}
+        </MainPush>
+      </Actions>
     </Window>
   );
 }
 
 const Plan = styled.div`
   display: grid;
-  grid-template-columns: 210px 1fr;
-  gap: 20px;
-  margin-bottom: 14px;
-  align-items: center;
-  dl {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 3px 14px;
-  }
-  dt {
-    color: ${look.inkSoft};
-  }
-  dd {
-    margin: 0;
-    font-family: ${look.figures};
-    text-align: right;
-    &[data-much='true'] {
-      color: ${look.todo};
-      font-weight: 600;
-    }
-  }
+  grid-template-columns: auto 1fr;
+  gap: 22px;
+  margin-bottom: 12px;
 `;
 
-/** New sides are hatched, so that they are told from the picture without colour. */
-const Sketch = styled.div`
-  position: relative;
-  max-height: 210px;
-  max-width: 210px;
-  justify-self: center;
-  width: 100%;
-  border: 1px solid ${look.inkSoft};
-  background: repeating-linear-gradient(45deg, ${look.hairline} 0 1px, transparent 1px 7px);
-  img {
-    position: absolute;
-    object-fit: fill;
-  }
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 8px;
+  align-items: center;
+  color: ${look.inkSoft};
 `;

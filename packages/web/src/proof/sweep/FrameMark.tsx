@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import { useBenchState } from '../../bench/model/context.js';
+import { shownCanvas } from '../../bench/model/state.js';
 import { boxOnScreen } from '../../bench/table/TellMarks.js';
 import { useProofState } from '../model.js';
 import { framesOf } from './frames.js';
@@ -7,13 +8,13 @@ import { framesOf } from './frames.js';
 /** Darkens what lies outside of the frame that is looked at. */
 export function FrameMark() {
   const at = useProofState((s) => s.frame);
-  const { picture, viewport, table } = useBenchState((s) => ({
-    picture: s.records?.picture ?? null,
+  const { canvas, viewport, table } = useBenchState((s) => ({
+    canvas: s.records && shownCanvas(s, s.records.picture),
     viewport: s.viewport,
     table: s.table,
   }));
-  if (at === null || !picture || !viewport) return null;
-  const frame = framesOf(picture)[at];
+  if (at === null || !canvas || !viewport) return null;
+  const frame = framesOf(canvas)[at];
   if (!frame) return null;
   const { x, y, width, height } = boxOnScreen(viewport, table, frame);
   return (

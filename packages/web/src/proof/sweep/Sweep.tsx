@@ -6,6 +6,7 @@ import { messageOf } from '../../api/client.js';
 import { sweepFrame, useSweep } from '../../api/proof.js';
 import { GroupHead, Group, Word } from '../../bench/docket/group.js';
 import { useBench, useBenchState } from '../../bench/model/context.js';
+import { shownCanvas } from '../../bench/model/state.js';
 import { Caption, Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useProofState, useProofStore } from '../model.js';
@@ -19,13 +20,14 @@ export function Sweep() {
   const { bench } = useBench();
   const proof = useProofStore();
   const { frame, complete } = useProofState((s) => s);
-  const { pictureId, picture, view } = useBenchState((s) => ({
+  const { pictureId, picture, canvas, view } = useBenchState((s) => ({
     pictureId: s.pictureId,
     picture: s.records?.picture ?? null,
+    canvas: s.records && shownCanvas(s, s.records.picture),
     view: s.view,
   }));
   const { data } = useSweep(pictureId);
-  const frames = useMemo(() => (picture ? framesOf(picture) : []), [picture]);
+  const frames = useMemo(() => (canvas ? framesOf(canvas) : []), [canvas]);
   const states = useMemo(
     () => (view && data ? frameStates(frames, view, data.frames) : []),
     [frames, view, data],
@@ -94,10 +96,10 @@ export function Sweep() {
     return () => window.removeEventListener('keydown', down);
   }, [frame, frames.length, go, note]);
 
-  if (!picture) return null;
+  if (!picture || !canvas) return null;
   const due = states.filter((s) => s === 'due' || s === 'again').length;
   const marked = states.filter((s) => s === 'marked').length;
-  const columns = Math.ceil(picture.width / FRAME.width);
+  const columns = Math.ceil(canvas.width / FRAME.width);
   const ready = frame !== null && seen === frame;
   return (
     <Group aria-label="Sweep">

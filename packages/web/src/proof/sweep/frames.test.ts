@@ -1,15 +1,16 @@
 import type { SweptFrame, View } from '@tersum/document';
 import { contentOf, FRAME, frameStates, framesOf, nextDue } from './frames.js';
 
-const view = (tiles: Record<string, string> = {}): View => ({
+const PICTURE = { x: 0, y: 0, width: 1300, height: 900 };
+const view = (tiles: Record<string, string> = {}, canvas = PICTURE): View => ({
   version: 1,
   base: 'original',
+  canvas,
   tiles,
   donorChanged: [],
   failed: {},
   unsure: {},
 });
-const PICTURE = { width: 1300, height: 900 };
 
 test('frames cover every pixel once, in reading order, none larger than a frame', () => {
   const frames = framesOf(PICTURE);
@@ -22,7 +23,9 @@ test('frames cover every pixel once, in reading order, none larger than a frame'
     expect(f.width).toBeLessThanOrEqual(FRAME.width);
     expect(f.height).toBeLessThanOrEqual(FRAME.height);
   }
-  expect(framesOf({ width: 10, height: 10 })).toEqual([{ x: 0, y: 0, width: 10, height: 10 }]);
+  expect(framesOf({ x: 0, y: 0, width: 10, height: 10 })).toEqual([
+    { x: 0, y: 0, width: 10, height: 10 },
+  ]);
 });
 
 test('a frame’s content changes with the tiles that meet it, and with no other', () => {
@@ -32,6 +35,15 @@ test('a frame’s content changes with the tiles that meet it, and with no other
   const mended = view({ '0/1/0': 'abc' });
   expect(contentOf(first!, mended)).not.toBe(contentOf(first!, plain));
   expect(contentOf(third!, mended)).toBe(contentOf(third!, plain));
+});
+
+test('on a wider canvas frames begin at its corner, and their tiles are counted from there', () => {
+  const canvas = { x: -300, y: -20, width: 1300, height: 900 };
+  const [first, , third] = framesOf(canvas);
+  expect(first).toEqual({ x: -300, y: -20, width: 433, height: 450 });
+  const mended = view({ '0/1/0': 'abc' }, canvas);
+  expect(contentOf(first!, mended)).not.toBe(contentOf(first!, view({}, canvas)));
+  expect(contentOf(third!, mended)).toBe(contentOf(third!, view({}, canvas)));
 });
 
 test('what was seen stands as long as it looks the same; after a change it is due again', () => {

@@ -2,13 +2,12 @@ import type { Rect } from '@tersum/core';
 import { digestText } from '@tersum/core';
 import type { SweptFrame, View } from '@tersum/document';
 import { TILE, tileName } from '@tersum/document';
-import type { Size } from '../../bench/table/viewport.js';
 
 /** Size of a frame at 1:1, px: small enough for the smallest window. */
 export const FRAME = { width: 640, height: 480 } as const;
 
-/** Frames of a picture in reading order; together they cover every pixel, none lies outside. */
-export function framesOf(picture: Size): Rect[] {
+/** Frames of a picture on its canvas, in reading order; together they cover every pixel, none lies outside. */
+export function framesOf(picture: Rect): Rect[] {
   const columns = Math.ceil(picture.width / FRAME.width);
   const rows = Math.ceil(picture.height / FRAME.height);
   return Array.from({ length: rows * columns }, (_, k) => {
@@ -16,8 +15,8 @@ export function framesOf(picture: Size): Rect[] {
     const x = Math.round((column * picture.width) / columns);
     const y = Math.round((row * picture.height) / rows);
     return {
-      x,
-      y,
+      x: picture.x + x,
+      y: picture.y + y,
       width: Math.round(((column + 1) * picture.width) / columns) - x,
       height: Math.round(((row + 1) * picture.height) / rows) - y,
     };
@@ -25,10 +24,11 @@ export function framesOf(picture: Size): Rect[] {
 }
 
 /** Names what a frame shows: it changes when a repair that reaches into it does. */
-export function contentOf(frame: Rect, view: View): string {
+export function contentOf({ x, y, width, height }: Rect, view: View): string {
   const keys: string[] = [];
-  for (let row = Math.floor(frame.y / TILE); row * TILE < frame.y + frame.height; row++)
-    for (let column = Math.floor(frame.x / TILE); column * TILE < frame.x + frame.width; column++)
+  const [left, top] = [x - view.canvas.x, y - view.canvas.y];
+  for (let row = Math.floor(top / TILE); row * TILE < top + height; row++)
+    for (let column = Math.floor(left / TILE); column * TILE < left + width; column++)
       keys.push(view.tiles[tileName({ level: 0, column, row })] ?? view.base);
   return digestText(keys.join(' '));
 }

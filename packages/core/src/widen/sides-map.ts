@@ -1,0 +1,163 @@
+import type { DonorMap } from '../fill/donor-map.js';
+import { NOT_FILLED } from '../fill/donor-map.js';
+import type { GuideLine } from '../fill/guides.js';
+import type { FillOptions } from '../fill/search.js';
+import { NothingToCopy, searchFill, searchMargin } from '../fill/search.js';
+import { findGuides } from '../find/structure.js';
+import type { Raster } from '../raster/raster.js';
+import type { Rect } from '../raster/rect.js';
+import { crop, frameOf, grow, intersect, paste, shift } from '../raster/rect.js';
+import { fill } from '../repair/fill.js';
+import { deepestOf } from '../shape/depth.js';
+import { maskBox } from '../shape/mask-box.js';
+import type { Task } from '../task/task.js';
+import { portionOf } from '../task/task.js';
+import type { Band } from './bands.js';
+import { bandsFor } from './bands.js';
+import type { Sides } from './canvas.js';
+import { canvasRect, onCanvas } from './canvas.js';
+
+/** What a filling of sides or gaps may be asked for. Guides are in the picture's coordinates. */
+export type SidesOptions = Pick<FillOptions, 'seed' | 'crew' | 'guides' | 'texture'>;
+
+/** Decides what a hole in a picture is filled from, lines of structure continued. @throws NothingToCopy */
+export function searchHole(
+  picture: Raster,
+  hole: Uint8Array,
+  banned: Uint8Array,
+  { guides = [], ...options }: SidesOptions = {},
+  task?: Task,
+): DonorMap {
+  const box = maskBox(hole, picture.width);
+  if (!box) throw new NothingToCopy('The site covers no pixel of the picture.');
+  const deep = deepestOf(maskIn(hole, picture.width, box), box.width, box.height);
+  const window = intersect(grow(box, searchMargin(deep)), frameOf(picture));
+  const below = crop(picture, window);
+  const mask = maskIn(hole, picture.width, window);
+  const closed = maskIn(banned, picture.width, window);
+  const lines = [...findGuides(below, mask, true), ...movedLines(guides, -window.x, -window.y)];
+  return searchFill(below, window, mask, closed, { ...options, guides: lines }, task);
+}
+
+/**
+ * Decides what every pixel of new sides is copied from: left and right ground by ground, each from its own height alone, so
+ * that a floor stays below and its joint goes on level; then top and bottom.
+ * @param subject 1 = not to be copied, a value a pixel of the picture; null when all may be
+ * @returns a map over the canvas, in the picture's coordinates
+ * @throws NothingToCopy
+ */
+export function searchSides(
+  picture: Raster,
+  sides: Sides,
+  subject: Uint8Array | null,
+  options: SidesOptions = {},
+  task?: Task,
+): DonorMap {
+  const rect = canvasRect(picture, sides);
+  const { at: _, ...canvas } = onCanvas(picture, rect);
+  const size = rect.width * rect.height;
+  const state: State = {
+    picture: canvas,
+    hole: new Uint8Array(size).fill(1),
+    banned: new Uint8Array(size),
+    map: {
+      rect,
+      dx: new Int16Array(size).fill(NOT_FILLED),
+      dy: new Int16Array(size).fill(NOT_FILLED),
+      confidence: new Uint8Array(size),
+    },
+  };
+  for (let y = 0; y < picture.height; y++) {
+    const to = (y + sides.top) * rect.width + sides.left;
+    state.hole.fill(0, to, to + picture.width);
+    if (subject) state.banned.set(subject.subarray(y * picture.width, (y + 1) * picture.width), to);
+  }
+  const guides = movedLines(options.guides ?? [], sides.left, sides.top);
+  const bands = bandsFor(picture, sides, rect, subject);
+  const placed = bands.map((band) => ({
+    rect: shift(band.rect, rect.x, rect.y),
+    room: shift(band.room, rect.x, rect.y),
+  }));
+  bands.forEach((band, k) => {
+    const step = portionOf(task, k / bands.length, (k + 1) / bands.length);
+    fillBand(state, band, { ...options, guides }, step);
+  });
+  return { ...state.map, bands: placed };
+}
+
+/** The canvas as filled so far, and what was decided. */
+interface State {
+  picture: Raster;
+  readonly hole: Uint8Array;
+  readonly banned: Uint8Array;
+  readonly map: DonorMap;
+}
+
+function fillBand(
+  state: State,
+  { rect, room, source }: Band,
+  { guides = [], ...options }: SidesOptions,
+  task: Task,
+): void {
+  const { width } = state.picture;
+  const part = crop(state.picture, room);
+  const missing = maskIn(state.hole, width, room);
+  const now = new Uint8Array(missing.length);
+  const subject = maskIn(state.banned, width, room);
+  const own = subject.slice();
+  for (let y = 0, p = 0; y < room.height; y++)
+    for (let x = 0; x < room.width; x++, p++) {
+      const [u, v] = [room.x + x, room.y + y];
+      if (missing[p] && holds(rect, u, v)) now[p] = 1;
+      if (!holds(source, u, v)) own[p] = 1;
+    }
+  const lines = movedLines(guides, -room.x, -room.y).filter(({ points }) =>
+    points.some(([, y]) => y >= 0 && y < room.height),
+  );
+  // From its own height; where the subject takes all of that, from near it; at the worst from the subject too.
+  for (const closed of [own, subject, new Uint8Array(own.length)])
+    try {
+      const map = searchHole(part, now, closed, { ...options, guides: lines }, task);
+      const filled = fill({ below: part, origin: frameOf(part), map, coverage: covering(now) }, 1);
+      state.picture = paste(state.picture, filled, room);
+      note(state.map, { ...map, rect: shift(map.rect, room.x, room.y) });
+      break;
+    } catch (error) {
+      if (!(error instanceof NothingToCopy)) throw error;
+    }
+  for (let y = rect.y; y < rect.y + rect.height; y++)
+    state.hole.fill(0, y * width + rect.x, y * width + rect.x + rect.width);
+}
+
+/** Takes a band's decisions over. */
+function note(whole: DonorMap, { rect, dx, dy, confidence }: DonorMap): void {
+  for (let y = 0, i = 0; y < rect.height; y++)
+    for (let x = 0; x < rect.width; x++, i++) {
+      if (dx[i] === NOT_FILLED) continue;
+      const p = (rect.y + y) * whole.rect.width + rect.x + x;
+      whole.dx[p] = dx[i]!;
+      whole.dy[p] = dy[i]!;
+      whole.confidence[p] = confidence[i]!;
+    }
+}
+
+function movedLines(lines: readonly GuideLine[], dx: number, dy: number): GuideLine[] {
+  return lines.map(({ points }) => ({ points: points.map(([x, y]) => [x + dx, y + dy]) }));
+}
+
+function covering(mask: Uint8Array): Float32Array {
+  return Float32Array.from(mask);
+}
+
+function holds({ x, y, width, height }: Rect, u: number, v: number): boolean {
+  return u >= x && v >= y && u < x + width && v < y + height;
+}
+
+function maskIn(mask: Uint8Array, width: number, rect: Rect): Uint8Array {
+  const out = new Uint8Array(rect.width * rect.height);
+  for (let y = 0; y < rect.height; y++) {
+    const from = (rect.y + y) * width + rect.x;
+    out.set(mask.subarray(from, from + rect.width), y * rect.width);
+  }
+  return out;
+}

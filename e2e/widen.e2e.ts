@@ -69,6 +69,7 @@ test('hand-held frames become one picture, and a stranger among them is named', 
   await page.getByRole('radio', { name: 'Fill them' }).click();
   // On a plane one map leads back to the view that was photographed.
   await window.getByLabel('Laid on').selectOption('Plane');
+  await expect(window.getByText(/cannot be joined|invented/)).toBeVisible({ timeout: 60_000 });
   const make = window.getByRole('button', { name: 'Join frames', exact: true });
   await make.click();
   await expect(window.getByText(/“Garden through the fence.jpg” shows nothing/)).toBeVisible({
@@ -77,10 +78,13 @@ test('hand-held frames become one picture, and a stranger among them is named', 
   await page
     .getByRole('checkbox', { name: 'Garden through the fence.jpg' })
     .uncheck({ force: true });
+  await expect(window.getByText(/invented \d+\.\d %/)).toBeVisible({ timeout: 60_000 });
   await make.click();
   const joined = window.getByRole('link', { name: /joined/ });
   await joined.click({ timeout: 90_000 });
   await expect(page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+  // What no frame showed is filled by a record of its own.
+  await expect(page.getByRole('button', { name: /^Fill A, / })).toBeVisible();
   const bench = new BenchPage(page, { width: 2000, height: 800 });
   const made = await pixelsOf(await bench.saved('PNG', info.outputPath('joined.png')));
   expect(made.width).toBeGreaterThan(1500);

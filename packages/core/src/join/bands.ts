@@ -36,7 +36,7 @@ export class Bands {
     for (let k = 0; k <= this.levels; k++) {
       const last = k === this.levels;
       const coarse = last ? fine : reduced(fine);
-      if (!last) subtract(fine.values, expanded(coarse).values);
+      if (!last) addExpanded(coarse, fine.values, -1);
       addWeighted(fine, share, this.sums[k]!, this.weights[k]!, x >> k, y >> k);
       fine = coarse;
       if (!last) share = reduced(share);
@@ -49,12 +49,11 @@ export class Bands {
     for (let k = this.levels; k >= 0; k--) {
       const { values, channels } = this.sums[k]!;
       const weight = this.weights[k]!.values;
-      const finer = whole ? expanded(whole).values : null;
       for (let p = 0, i = 0; p < weight.length; p++) {
         const by = weight[p]! > 1e-6 ? 1 / weight[p]! : 0;
-        for (let c = 0; c < channels; c++, i++)
-          values[i] = values[i]! * by + (finer ? finer[i]! : 0);
+        for (let c = 0; c < channels; c++, i++) values[i]! *= by;
       }
+      if (whole) addExpanded(whole, values, 1);
       whole = this.sums[k]!;
     }
     return whole!;
@@ -63,10 +62,6 @@ export class Bands {
 
 export function sheetOf(width: number, height: number, channels: number): Sheet {
   return { width, height, channels, values: new Float32Array(width * height * channels) };
-}
-
-function subtract(values: Float32Array, by: Float32Array): void {
-  for (let i = 0; i < values.length; i++) values[i]! -= by[i]!;
 }
 
 function addWeighted(
@@ -122,33 +117,39 @@ function reduced({ width, height, channels: n, values }: Sheet): Sheet {
   return out;
 }
 
-/** Twice the size by the same kernel. */
-function expanded({ width, height, channels: n, values }: Sheet): Sheet {
-  const rows = new Float32Array(2 * width * height * n);
-  for (let y = 0; y < height; y++)
+/** Adds a sheet at twice its size, by the same kernel. @param sign 1 to add, -1 to take away */
+function addExpanded(
+  { width, height, channels: n, values }: Sheet,
+  into: Float32Array,
+  sign: 1 | -1,
+): void {
+  const row = 2 * width * n;
+  // Rows twice as wide, three at a time: whole sheets of them would not stay in the cache.
+  const rows = [new Float32Array(row), new Float32Array(row), new Float32Array(row)];
+  const widened = (y: number, out: Float32Array): Float32Array => {
     for (let x = 0; x < width; x++) {
       const p = (y * width + x) * n;
-      const o = 2 * p;
+      const o = 2 * x * n;
       const left = x > 0 ? n : 0;
       const right = x < width - 1 ? n : 0;
       for (let c = 0; c < n; c++) {
         const here = values[p + c]!;
         const next = values[p + c + right]!;
-        rows[o + c] = (values[p + c - left]! + 6 * here + next) / 8;
-        rows[o + n + c] = (here + next) / 2;
+        out[o + c] = (values[p + c - left]! + 6 * here + next) / 8;
+        out[o + n + c] = (here + next) / 2;
       }
     }
-  const out = sheetOf(2 * width, 2 * height, n);
-  const row = 2 * width * n;
+    return out;
+  };
+  let here = widened(0, rows[0]!);
+  let up = here;
   for (let y = 0; y < height; y++) {
-    const up = y > 0 ? row : 0;
-    const down = y < height - 1 ? row : 0;
-    for (let i = y * row, o = 2 * y * row, end = i + row; i < end; i++, o++) {
-      const here = rows[i]!;
-      const next = rows[i + down]!;
-      out.values[o] = (rows[i - up]! + 6 * here + next) / 8;
-      out.values[o + row] = (here + next) / 2;
+    const down = y < height - 1 ? widened(y + 1, rows[(y + 1) % 3]!) : here;
+    for (let i = 0, o = 2 * y * row; i < row; i++, o++) {
+      into[o]! += (sign * (up[i]! + 6 * here[i]! + down[i]!)) / 8;
+      into[o + row]! += (sign * (here[i]! + down[i]!)) / 2;
     }
+    up = here;
+    here = down;
   }
-  return out;
 }

@@ -1,4 +1,5 @@
 import type { Rect } from '../raster/rect.js';
+import { maskBox } from '../shape/mask-box.js';
 
 /** The largest rectangle without a gap (largest rectangle under a histogram, row by row, with a stack). */
 export function fullRect(covered: Uint8Array, width: number): Rect {
@@ -19,4 +20,30 @@ export function fullRect(covered: Uint8Array, width: number): Rect {
     }
   }
   return best;
+}
+
+/**
+ * A crop between the largest without a gap and all that any frame shows.
+ * @param share 0 = without a gap .. 1 = everything
+ */
+export function cropBetween(covered: Uint8Array, width: number, share: number): Rect {
+  const inner = fullRect(covered, width);
+  const outer = maskBox(covered, width) ?? inner;
+  const between = (a: number, b: number): number => Math.round(a + share * (b - a));
+  const x = between(inner.x, outer.x);
+  const y = between(inner.y, outer.y);
+  return {
+    x,
+    y,
+    width: between(inner.x + inner.width, outer.x + outer.width) - x,
+    height: between(inner.y + inner.height, outer.y + outer.height) - y,
+  };
+}
+
+/** Share of a crop that no frame shows and that would be invented, 0..1. */
+export function bareShare(covered: Uint8Array, width: number, rect: Rect): number {
+  let bare = 0;
+  for (let y = rect.y; y < rect.y + rect.height; y++)
+    for (let x = rect.x; x < rect.x + rect.width; x++) bare += 1 - covered[y * width + x]!;
+  return bare / (rect.width * rect.height);
 }

@@ -7,7 +7,7 @@ import { inverseOf, through } from '../shape/homography.js';
 import { rotationOf, times, transposed } from './rotation.js';
 import { levenberg } from '../solve/levenberg.js';
 import { Bands } from './bands.js';
-import { fullRect } from './edges.js';
+import { bareShare, cropBetween, fullRect } from './edges.js';
 import { join, NothingInCommon } from './join.js';
 import { NOBODY, seamsBetween } from './seams.js';
 
@@ -209,6 +209,20 @@ test('bands put a sheet together as it was, and soften a step between two', () =
   const row = step.merged().values.slice(32 * 64, 33 * 64);
   for (let x = 1; x < 64; x++) expect(Math.abs(row[x]! - row[x - 1]!)).toBeLessThan(0.12);
   expect(row[63]! - row[0]!).toBeGreaterThan(0.9);
+});
+
+test('crops between that without a gap and everything, and what they would invent, by hand', () => {
+  // 10 x 6: the first row is bare, and so is the last pixel of the second.
+  const covered = new Uint8Array(60).fill(1);
+  covered.fill(0, 0, 10);
+  covered.fill(0, 19, 20);
+  covered[9] = 1;
+  expect(cropBetween(covered, 10, 0)).toEqual({ x: 0, y: 1, width: 9, height: 5 });
+  expect(bareShare(covered, 10, { x: 0, y: 1, width: 9, height: 5 })).toBe(0);
+  const all = cropBetween(covered, 10, 1);
+  expect(all).toEqual({ x: 0, y: 0, width: 10, height: 6 });
+  expect(bareShare(covered, 10, all)).toBeCloseTo(10 / 60, 12);
+  expect(cropBetween(covered, 10, 0.5)).toEqual({ x: 0, y: 1, width: 10, height: 5 });
 });
 
 test('the largest rectangle without a gap, by trying all', () => {

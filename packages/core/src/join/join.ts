@@ -1,4 +1,3 @@
-import { convertRaster } from '../raster/convert.js';
 import { digest } from '../raster/digest.js';
 import { layerAt } from '../raster/layers.js';
 import type { Channels, Raster } from '../raster/raster.js';
@@ -93,9 +92,7 @@ export function join(
     return colours.length ? colours : [grey];
   });
   const light = lightOf(coarse, sizes, surface);
-  const even = belongs.map(
-    (p, k) => p && evened(convertRaster(p, channels, 'f32'), light.gains[k]!, light.falloff),
-  );
+  const even = belongs.map((p, k) => p && evened(p, channels, light.gains[k]!, light.falloff));
   checkpoint(task, 0.65);
   const { owners, covered } = ownersOf(even, surface);
   checkpoint(task, 0.75);

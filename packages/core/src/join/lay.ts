@@ -1,6 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import type { PointMap } from '../raster/resample.js';
+import { mapAlong } from './along.js';
 import type { Sheet } from './bands.js';
 import { sheetOf } from './bands.js';
 
@@ -13,20 +14,21 @@ export function laid(frame: Raster, to: PointMap, piece: Rect, sharp: Float32Arr
   const { width, height, channels: n, data } = frame;
   const sheet = sheetOf(piece.width, piece.height, n);
   const out = sheet.values;
-  const at = new Float64Array(2);
+  const row = width * n;
+  const places = new Float64Array(2 * piece.width);
   const [right, bottom] = [width - 1, height - 1];
-  for (let y = 0, p = 0, o = 0; y < piece.height; y++)
+  for (let y = 0, p = 0, o = 0; y < piece.height; y++) {
+    mapAlong(to, piece.x, piece.y + y, places);
     for (let x = 0; x < piece.width; x++, p++) {
-      to(piece.x + x, piece.y + y, at);
-      const sx = at[0]! < 0 ? 0 : at[0]! > right ? right : at[0]!;
-      const sy = at[1]! < 0 ? 0 : at[1]! > bottom ? bottom : at[1]!;
+      const [px, py] = [places[2 * x]!, places[2 * x + 1]!];
+      const sx = px < 0 ? 0 : px > right ? right : px;
+      const sy = py < 0 ? 0 : py > bottom ? bottom : py;
       const ix = sx | 0;
       const iy = sy | 0;
       const f = sx - ix;
       const g = 1 - f;
       const b = ix * n;
       const c = (ix < right ? ix + 1 : ix) * n;
-      const row = width * n;
       const r1 = iy * row;
       const r2 = iy < bottom ? r1 + row : r1;
       const v = sy - iy;
@@ -59,5 +61,6 @@ export function laid(frame: Raster, to: PointMap, piece: Rect, sharp: Float32Arr
           w3 * (wa * data[r3 + i]! + wb * data[r3 + j]! + wc * data[r3 + l]! + wd * data[r3 + m]!);
       }
     }
+  }
   return sheet;
 }

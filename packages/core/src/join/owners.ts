@@ -1,6 +1,7 @@
 import { layerAt } from '../raster/layers.js';
 import type { Raster } from '../raster/raster.js';
 import { sampleAt } from '../raster/plane.js';
+import { mapAlong } from './along.js';
 import type { Laid } from './seams.js';
 import { NOBODY, seamsBetween } from './seams.js';
 import type { Surface } from './surface.js';
@@ -23,19 +24,19 @@ export function ownersOf(
   );
   const owners = new Uint8Array(width * height).fill(NOBODY);
   const covered = new Uint8Array(width * height);
-  const at = new Float64Array(2);
   frames.forEach((frame, k) => {
     const box = boxes[k];
     const to = toFrame[k];
     if (!frame || !box || !to) return;
+    const places = new Float64Array(2 * box.width);
     for (let y = box.y; y < box.y + box.height; y++) {
       const row = Math.floor(y / step) * w;
-      for (let x = box.x; x < box.x + box.width; x++) {
+      mapAlong(to, box.x, y, places);
+      for (let x = box.x, i = 0; x < box.x + box.width; x++, i += 2) {
         const p = y * width + x;
         const mine = labels[row + Math.floor(x / step)] === k;
         if (covered[p] && !mine) continue;
-        to(x, y, at);
-        if (!holds(frame, at[0]!, at[1]!)) continue;
+        if (!holds(frame, places[i]!, places[i + 1]!)) continue;
         covered[p] = 1;
         owners[p] = k;
       }

@@ -1,5 +1,5 @@
 import type { Plane } from '../raster/plane.js';
-import { blurred, boxMean } from '../raster/plane.js';
+import { blurred } from '../raster/plane.js';
 
 /** A place that can be found again: px of its plane, with sub-pixel position. */
 export interface Corner {
@@ -19,26 +19,46 @@ const APART = 4;
  */
 export function cornersOf(plane: Plane, most: number): Corner[] {
   const { width, height, values } = blurred(plane, 0.8);
-  const xx = new Float32Array(values.length);
-  const xy = new Float32Array(values.length);
-  const yy = new Float32Array(values.length);
-  for (let y = 1; y < height - 1; y++)
-    for (let x = 1; x < width - 1; x++) {
-      const p = y * width + x;
+  const strength = strengthOf(values, width, height);
+  return spread(peaks(strength, width, height), width, height, most);
+}
+
+/** px on either side over which slopes are summed up. */
+const AROUND = 2;
+
+/** The smaller eigenvalue of the slopes' mean tensor at every pixel; 0 near the border. */
+function strengthOf(values: Float32Array, width: number, height: number): Float32Array {
+  const strength = new Float32Array(values.length);
+  const kept = 2 * AROUND + 1;
+  // Products of slopes, summed along the rows within reach, each row in its turn overwritten.
+  const rows = Array.from({ length: kept }, () => new Float32Array(3 * width));
+  const own = new Float32Array(3 * (width + 1));
+  const sums = new Float64Array(3 * width);
+  for (let y = 1; y < height - 1; y++) {
+    let at = 3;
+    for (let p = y * width + 1, end = (y + 1) * width - 1; p < end; p++, at += 3) {
       const gx = values[p + 1]! - values[p - 1]!;
       const gy = values[p + width]! - values[p - width]!;
-      xx[p] = gx * gx;
-      xy[p] = gx * gy;
-      yy[p] = gy * gy;
+      own[at] = gx * gx;
+      own[at + 1] = gx * gy;
+      own[at + 2] = gy * gy;
     }
-  const [a, b, c] = [xx, xy, yy].map((v) => boxMean({ width, height, values: v }, 2).values);
-  const strength = new Float32Array(values.length);
-  for (let p = 0; p < values.length; p++) {
-    const half = (a![p]! + c![p]!) / 2;
-    const diff = (a![p]! - c![p]!) / 2;
-    strength[p] = half - Math.sqrt(diff * diff + b![p]! * b![p]!);
+    const row = rows[y % kept]!;
+    const full = y > kept;
+    for (let i = 3 * AROUND, last = 3 * (width - AROUND); i < last; i++) {
+      const sum = own[i - 6]! + own[i - 3]! + own[i]! + own[i + 3]! + own[i + 6]!;
+      sums[i]! += full ? sum - row[i]! : sum;
+      row[i] = sum;
+    }
+    if (y < kept) continue;
+    const to = (y - AROUND) * width;
+    for (let x = AROUND, i = 3 * AROUND; x < width - AROUND; x++, i += 3) {
+      const [a, b, c] = [sums[i]!, sums[i + 1]!, sums[i + 2]!];
+      const diff = (a - c) / 2;
+      strength[to + x] = ((a + c) / 2 - Math.sqrt(diff * diff + b * b)) / (kept * kept);
+    }
   }
-  return spread(peaks(strength, width, height), width, height, most);
+  return strength;
 }
 
 function peaks(s: Float32Array, width: number, height: number): Corner[] {

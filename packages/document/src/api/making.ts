@@ -16,6 +16,8 @@ export const MakingSchema = z.discriminatedUnion('kind', [
     pictures: ids(2, 12),
     projection: z.enum(['auto', 'plane', 'cylinder']),
     edges: z.enum(EDGES),
+    /** Where edges are filled, how far out the crop goes: 0 = where nothing is bare, 1 = everything. */
+    reach: z.number().min(0).max(1).default(1),
   }),
   z.object({ kind: z.literal('unglare'), pictures: ids(2, 5) }),
   z.object({
@@ -40,6 +42,30 @@ export const MakingSchema = z.discriminatedUnion('kind', [
 ]);
 export type Making = z.infer<typeof MakingSchema>;
 
+/** Asks what joined frames will come to. */
+export const JoinQuerySchema = z.object({
+  pictures: ids(2, 12),
+  projection: z.enum(['auto', 'plane', 'cylinder']),
+});
+
+export type JoinQuery = z.infer<typeof JoinQuerySchema>;
+
+/** What crops from that without a gap to everything come to, evenly spaced, by a small trial. */
+export const JoinPlanSchema = z.object({
+  steps: z
+    .array(
+      z.object({
+        /** px of the joined picture, about. */
+        width: z.int(),
+        height: z.int(),
+        /** Share that would be invented. */
+        invented: z.number(),
+      }),
+    )
+    .min(2),
+});
+export type JoinPlan = z.infer<typeof JoinPlanSchema>;
+
 /** Asks for a wider canvas to be tried both ways, small. */
 export const WidenQuerySchema = z.object({ sides: SidesSchema });
 
@@ -63,6 +89,19 @@ export const WidenAnswerSchema = z.object({
           z.object({ kind: z.enum(TELL_KINDS), value: z.number(), limit: z.number() }),
         ),
         score: z.number(),
+        /** Of a stretch: how much longer each side's background is, its worst splice beside ordinary neighbours, lines broken. */
+        stretch: z
+          .object({
+            factors: z.object({
+              left: z.number(),
+              right: z.number(),
+              top: z.number(),
+              bottom: z.number(),
+            }),
+            splices: z.number(),
+            broken: z.int(),
+          })
+          .nullable(),
       }),
     )
     .min(1),

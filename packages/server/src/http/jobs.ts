@@ -1,10 +1,16 @@
 import { rm } from 'node:fs/promises';
-import { JobDraftSchema, KeptDonorDraftSchema, MakingSchema } from '@tersum/document';
+import {
+  JobDraftSchema,
+  KeptDonorDraftSchema,
+  JoinQuerySchema,
+  MakingSchema,
+} from '@tersum/document';
 import { Router } from 'express';
 import multer from 'multer';
 import { z } from 'zod';
 import type { Services } from '../services.js';
 import { UserProblem } from '@tersum/codec';
+import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
 
 const MOST_BYTES = 2_000_000_000;
@@ -71,6 +77,10 @@ export function jobRoutes({
     res.type('png').send(await reports.contactPng(req.params.id));
   });
 
+  router.post('/:id/joins/plan', async (req, res) => {
+    const query = bodyOf(JoinQuerySchema, req);
+    res.json(await makings.joinPlan(req.params.id, query, endedBy(req, res)));
+  });
   router.post('/:id/makings', (req, res) => {
     jobs.get(req.params.id);
     res.status(202).json(makings.begin(req.params.id, bodyOf(MakingSchema, req)));

@@ -6,7 +6,15 @@ import { randomUUID } from 'node:crypto';
 import type { Decoded } from '@tersum/codec';
 import { decode, encode } from '@tersum/codec';
 import { createRaster, crop, seededRandom } from '@tersum/core';
-import type { Job, Making, MakingStatus, Picture, PictureRecords, View } from '@tersum/document';
+import type {
+  Job,
+  JoinPlan,
+  Making,
+  MakingStatus,
+  Picture,
+  PictureRecords,
+  View,
+} from '@tersum/document';
 import { ReportSchema, shiftDonor } from '@tersum/document';
 import type { Express } from 'express';
 import { PDFDocument } from 'pdf-lib';
@@ -67,13 +75,49 @@ async function made(making: Making): Promise<MakingStatus> {
 }
 
 test('two frames become one picture of the job', async () => {
-  const status = await made({ kind: 'join', pictures: ids, projection: 'plane', edges: 'crop' });
+  const status = await made({
+    kind: 'join',
+    pictures: ids,
+    projection: 'plane',
+    edges: 'crop',
+    reach: 1,
+  });
   expect(status.message).toBeNull();
   expect(status.state).toBe('ready');
   const [picture] = status.pictures;
   expect(picture!.jobId).toBe(job.id);
   expect(Math.abs(picture!.width - 420)).toBeLessThan(6);
   expect(picture!.ppi).toBe(300);
+}, 120_000);
+
+test('what joined frames come to is told before; filled edges are a record of the joined picture', async () => {
+  const plan = await request(app)
+    .post(`/api/jobs/${job.id}/joins/plan`)
+    .send({ pictures: ids, projection: 'plane' })
+    .expect(200);
+  const { steps } = plan.body as JoinPlan;
+  expect(steps).toHaveLength(11);
+  expect(steps[0]!.invented).toBe(0);
+  expect(Math.abs(steps[10]!.width - 420)).toBeLessThan(8);
+  for (let k = 1; k < steps.length; k++)
+    expect(steps[k]!.width).toBeGreaterThanOrEqual(steps[k - 1]!.width);
+  const filled = {
+    kind: 'join',
+    pictures: ids,
+    projection: 'plane',
+    edges: 'fill',
+    reach: 1,
+  } as const;
+  const status = await made(filled);
+  const { repairs, layers } = (
+    await request(app).get(`/api/pictures/${status.pictures[0]!.id}`).expect(200)
+  ).body as PictureRecords;
+  // Frames of one scene cut level leave nothing bare, or a sliver at most: a record only where there is something.
+  expect(repairs.length).toBeLessThanOrEqual(1);
+  for (const { method, layerId } of repairs) {
+    expect(method.kind).toBe('fill');
+    expect(layers.find((l) => l.id === layerId)!.name).toBe('Ragged edges');
+  }
 }, 120_000);
 
 test('the simulated scanner delivers 16 bits at the ppi asked for; a stopped making adds nothing', async () => {
@@ -118,6 +162,7 @@ test('what cannot be made is told in a sentence', async () => {
     pictures: [ids[0]!, randomUUID()],
     projection: 'plane',
     edges: 'crop',
+    reach: 1,
   });
   expect(strangers.state).toBe('failed');
   expect(strangers.message).toMatch(/\.$/);

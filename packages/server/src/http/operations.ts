@@ -67,6 +67,10 @@ export const OPERATIONS: readonly Operation[] = [
     status: 201,
   }),
   operation('delete /jobs/:id/donors/:donor', 'Forget a donor'),
+  operation('post /jobs/:id/joins/plan', 'What joined frames will come to', {
+    body: d.JoinQuerySchema,
+    answer: d.JoinPlanSchema,
+  }),
   operation(
     'post /jobs/:id/makings',
     'Begin to make new pictures: joined, freed of reflections, scanned',

@@ -4,9 +4,11 @@ import { join } from 'node:path';
 import { UserProblem } from '@tersum/codec';
 import { Cancelled } from '@tersum/core';
 import { fileFor } from '@tersum/demo';
-import type { Making, MakingStatus } from '@tersum/document';
+import type { Guide, JoinPlan, JoinQuery, Making, MakingStatus, Repair } from '@tersum/document';
+import { plainFill } from '@tersum/document';
 import type { Logger } from 'pino';
 import type { WorkPool } from '../pool/pool.js';
+import type { Bare } from '../pool/tasks.js';
 import type { Originals } from '../render/originals.js';
 import type { Renderer } from '../render/renderer.js';
 import type { Intake } from '../store/intake.js';
@@ -76,11 +78,57 @@ export class MakingDesk {
     );
     try {
       const pictures = [];
-      for (const { path, name } of made) pictures.push(await this.intake.take(jobId, path, name));
+      for (const { path, name, bare } of made) {
+        const picture = await this.intake.take(jobId, path, name);
+        if (bare) this.fillBare(picture.id, bare);
+        pictures.push(picture);
+      }
       this.note(id, { share: 1, state: 'ready', pictures });
     } finally {
       await Promise.all(made.map(({ path }) => rm(path, { force: true })));
     }
+  }
+
+  /** Fills what no frame showed, as a record on a layer of its own: it can be searched again, touched up or taken away. */
+  private fillBare(id: string, { outlines, guides }: Bare): void {
+    const layer = { id: randomUUID(), name: 'Ragged edges', visible: true, position: 1 };
+    const repair: Repair = {
+      id: randomUUID(),
+      layerId: layer.id,
+      position: 0,
+      enabled: true,
+      site: {
+        kind: 'parts',
+        parts: outlines.map((points) => ({
+          shape: { kind: 'outline', points: points.map(([x, y]) => [x, y]) },
+          width: 1,
+        })),
+      },
+      width: 1,
+      softness: 0,
+      flow: 1,
+      strength: 1,
+      method: { ...plainFill(randomUUID()), guides: guides.slice(0, 24) as Guide[] },
+      reason: 'shown by no frame',
+      createdAt: new Date().toISOString(),
+    };
+    this.records.change(id, {
+      version: this.records.picture(id).version,
+      label: 'Fill the ragged edges',
+      edits: [
+        { entity: 'layer', id: layer.id, after: layer },
+        { entity: 'repair', id: repair.id, after: repair },
+      ],
+    });
+    this.renderer.changed(id);
+  }
+
+  /** What joined frames will come to. @throws UserProblem, Cancelled */
+  async joinPlan(jobId: string, query: JoinQuery, signal: AbortSignal): Promise<JoinPlan> {
+    const making = { kind: 'join', edges: 'leave', reach: 1, ...query } as const;
+    const { sources } = await this.sourcesOf(jobId, making);
+    const { projection } = query;
+    return this.pool.search<'join plan'>({ kind: 'join plan', sources, projection }, { signal });
   }
 
   /** What the worker needs: pictures as repaired, or the file a simulated device looks at. */

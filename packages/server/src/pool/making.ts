@@ -4,21 +4,21 @@ import {
   CannotLay,
   convertRaster,
   crop,
+  cropBetween,
   depthOf,
   frameOf,
-  fullRect,
-  holeFilled,
+  findGuides,
   join,
   NothingInCommon,
-  portionOf,
+  partsOf,
+  traceOutline,
   unglare,
 } from '@tersum/core';
-import type { Crew } from '@tersum/core';
 import { delivered } from '@tersum/demo';
 import type { Making } from '@tersum/document';
 import { compose } from '@tersum/document';
 import { writeFile } from 'node:fs/promises';
-import type { Made, MakeTask, MakeSource } from './tasks.js';
+import type { Bare, Made, MakeTask, MakeSource } from './tasks.js';
 
 /** What is made, before it becomes a file. */
 interface Picture {
@@ -27,18 +27,19 @@ interface Picture {
   readonly ppi: number | null;
   /** File whose profile and camera data it takes over. */
   readonly like: string | null;
+  readonly bare?: Bare | null;
 }
 
 /** Makes new pictures and writes them as files. @throws UserProblem, Cancelled */
-export async function makePictures(task: MakeTask, crew: Crew, watch: Task): Promise<Made[]> {
-  const pictures = await explained(() => picturesOf(task, crew, watch));
+export async function makePictures(task: MakeTask, watch: Task): Promise<Made[]> {
+  const pictures = await explained(() => picturesOf(task, watch));
   const made: Made[] = [];
-  for (const [k, { name, picture, ppi, like }] of pictures.entries()) {
+  for (const [k, { name, picture, ppi, like, bare = null }] of pictures.entries()) {
     const path = `${task.stem}-${k}`;
     const { icc, exif } = like ? await readMetadata(like) : {};
     const file = await encode(picture, 'tiff', 100, { icc: icc ?? null, exif: exif ?? null, ppi });
     await writeFile(path, file, { flush: true });
-    made.push({ path, name });
+    made.push({ path, name, bare });
   }
   return made;
 }
@@ -58,11 +59,7 @@ function sentence(text: string): string {
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }
 
-async function picturesOf(
-  { making, sources, photo }: MakeTask,
-  crew: Crew,
-  watch: Task,
-): Promise<Picture[]> {
+async function picturesOf({ making, sources, photo }: MakeTask, watch: Task): Promise<Picture[]> {
   if (making.kind === 'simulated') {
     const { raster } = await decode(photo!);
     return delivered(making.order, raster).map((d) => ({ ...d, like: null }));
@@ -72,12 +69,14 @@ async function picturesOf(
     compose(original, patches, frameOf(original)),
   );
   const stem = first.name.replace(/\.[^.]*$/, '');
-  const made = (word: string, picture: Raster): Picture[] => [
-    { name: `${stem}, ${word}.tif`, picture, ppi: first.ppi, like: first.path },
+  const made = (word: string, picture: Raster, bare: Bare | null = null): Picture[] => [
+    { name: `${stem}, ${word}.tif`, picture, ppi: first.ppi, like: first.path, bare },
   ];
   switch (making.kind) {
-    case 'join':
-      return made('joined', joinedOf(making, shown, sources, crew, watch));
+    case 'join': {
+      const { picture, bare } = joinedOf(making, shown, sources, watch);
+      return made('joined', picture, bare);
+    }
     case 'unglare': {
       const { channels, data } = shown[0]!;
       const { picture, maps } = unglare(
@@ -95,19 +94,34 @@ async function picturesOf(
 }
 
 function joinedOf(
-  { projection, edges }: Extract<Making, { kind: 'join' }>,
+  { projection, edges, reach }: Extract<Making, { kind: 'join' }>,
   shown: readonly Raster[],
   sources: readonly MakeSource[],
-  crew: Crew,
   watch: Task,
-): Raster {
-  const joined = join(shown, { projection }, portionOf(watch, 0, edges === 'fill' ? 0.5 : 1));
+): { picture: Raster; bare: Bare | null } {
+  const joined = join(shown, { projection }, watch);
   refuseStrangers(joined.unused, sources, 'shows nothing that the others show');
   const { picture, covered } = joined;
-  if (edges === 'crop') return crop(picture, fullRect(covered, picture.width));
-  if (edges === 'leave') return picture;
-  const bare = covered.map((c) => 1 - c);
-  return holeFilled(picture, bare, new Uint8Array(bare.length), { crew }, portionOf(watch, 0.5, 1));
+  if (edges === 'leave') return { picture, bare: null };
+  const rect = cropBetween(covered, picture.width, edges === 'crop' ? 0 : reach);
+  const mask = new Uint8Array(rect.width * rect.height);
+  for (let y = 0; y < rect.height; y++)
+    for (let x = 0; x < rect.width; x++)
+      mask[y * rect.width + x] = 1 - covered[(rect.y + y) * picture.width + rect.x + x]!;
+  const part = crop(picture, rect);
+  return { picture: part, bare: bareOf(part, mask) };
+}
+
+/** What of a picture no frame showed; null when there is nothing. */
+function bareOf(picture: Raster, mask: Uint8Array): Bare | null {
+  const parts = partsOf(mask, picture.width);
+  if (!parts.length) return null;
+  return {
+    outlines: parts.map((part) => traceOutline(mask, picture.width, part[0]!)),
+    guides: findGuides(picture, mask, true).map(({ points }) => ({
+      points: points.map(([x, y]): [number, number] => [x, y]),
+    })),
+  };
 }
 
 function refuseStrangers(

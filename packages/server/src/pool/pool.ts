@@ -7,7 +7,8 @@ import { UserProblem } from '@tersum/codec';
 import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
 
 /** Work that takes long: they are watched and can be ended. */
-type Watched = 'search' | 'variant' | 'make' | 'proof' | 'export' | 'widen' | 'prepare';
+type Watched =
+  'search' | 'variant' | 'make' | 'proof' | 'export' | 'widen' | 'prepare' | 'join plan';
 
 /** What a person waits for at the pointer; never queued behind a search or an export. */
 const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([

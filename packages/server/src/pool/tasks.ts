@@ -29,6 +29,7 @@ import type {
   FindingRecord,
   GroundOffer,
   Guide,
+  JoinPlan,
   LevelsAnswer,
   Making,
   Offer,
@@ -87,11 +88,24 @@ export interface MakeTask {
 export interface Made {
   readonly path: string;
   readonly name: string;
+  /** Outlines of what no frame showed, and lines that go on there. */
+  readonly bare: Bare | null;
+}
+
+export interface Bare {
+  readonly outlines: readonly (readonly Point[])[];
+  readonly guides: readonly Guide[];
 }
 
 /** Everything a worker does: plain data in, plain data out, no state kept. */
 export type WorkerTask =
   | { readonly kind: 'open'; readonly path: string }
+  | {
+      readonly kind: 'join plan';
+      readonly wire: Wire;
+      readonly sources: readonly Pick<MakeSource, 'original' | 'patches'>[];
+      readonly projection: 'auto' | 'plane' | 'cylinder';
+    }
   | {
       readonly kind: 'subject';
       readonly original: Raster;
@@ -237,6 +251,7 @@ export interface Answers {
   proof: SiteTell[][];
   widen: WidenAnswer;
   subject: [number, number][][];
+  'join plan': JoinPlan;
   grounds: GroundOffer[];
   guides: Guide[];
   portions: [number, number][][];

@@ -1,5 +1,5 @@
 import { encodeJpeg } from '@tersum/codec';
-import type { Crew, Point, Raster, Sides, Task, WidenTrial } from '@tersum/core';
+import type { Crew, Point, Raster, Sides, Stretched, Task, WidenTrial } from '@tersum/core';
 import {
   CannotStretch,
   convertRaster,
@@ -13,6 +13,9 @@ import {
 import type { WidenAnswer } from '@tersum/document';
 import { compose, reducedPart } from '@tersum/document';
 import type { TaskOf } from './tasks.js';
+
+/** A way that was tried, and what a stretch came to. */
+type Tried = WidenTrial & { readonly stretch: WidenAnswer['ways'][number]['stretch'] };
 
 /** Longest side of the canvas on which ways are compared, px. */
 const TRIED = 560;
@@ -37,9 +40,12 @@ export async function widenBothWays(
   const filling = portionOf(watch, 0, 0.6);
   const marked = subject && subject.map(([x, y]): Point => [x / factor, y / factor]);
   const filled = sidesFilled(small, scaled, subjectAs(small, marked), { crew }, filling);
-  const trials = [judgeWidened('fill', filled, scaled)];
+  const trials: Tried[] = [{ ...judgeWidened('fill', filled, scaled), stretch: null }];
   const longer = longerOf(whole, sides, subject, portionOf(watch, 0.6, 1));
-  if (longer) trials.push(judgeWidened('stretch', reduced(longer, factor), scaled));
+  if (longer) {
+    const { picture, ...stretch } = longer;
+    trials.push({ ...judgeWidened('stretch', reduced(picture, factor), scaled), stretch });
+  }
   trials.sort((one, other) => one.score - other.score);
   return { ways: await Promise.all(trials.map(told)) };
 }
@@ -49,21 +55,17 @@ function longerOf(
   sides: Sides,
   subject: readonly Point[] | null,
   task: Task,
-): Raster | null {
+): Stretched | null {
   const kept = subjectAs(whole, subject) ?? new Uint8Array(whole.width * whole.height);
   try {
-    return stretched(whole, sides, kept, task).picture;
+    return stretched(whole, sides, kept, task);
   } catch (error) {
     if (error instanceof CannotStretch) return null;
     throw error;
   }
 }
 
-async function told({
-  picture,
-  tells,
-  ...trial
-}: WidenTrial): Promise<WidenAnswer['ways'][number]> {
+async function told({ picture, tells, ...trial }: Tried): Promise<WidenAnswer['ways'][number]> {
   const file = await encodeJpeg(picture, picture);
   return { ...trial, tells: [...tells], picture: file.toString('base64') };
 }

@@ -70,6 +70,7 @@ import {
   UserProblem,
 } from '@tersum/codec';
 import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
+import { joinPlan } from './join-plan.js';
 import { makePictures } from './making.js';
 import { widenBothWays } from './widen.js';
 import { warmUp } from './warm-up.js';
@@ -97,6 +98,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       const decoded = await decode(task.path);
       return { ...decoded, pyramid: displayPyramid(decoded.raster).map(toShared) };
     }
+    case 'join plan':
+      return watched(task, ({ task: watch }) => joinPlan(task, watch));
     case 'subject':
       return subjectOutlines(task.original, task.patches, task.marked);
     case 'canvas': {
@@ -113,7 +116,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'variant':
       return watched(task, (help) => searchVariant(task, help));
     case 'make':
-      return watched(task, ({ crew, task: watch }) => makePictures(task, crew, watch));
+      return watched(task, ({ task: watch }) => makePictures(task, watch));
     case 'widen':
       return watched(task, ({ crew, task: watch }) => widenBothWays(task, crew, watch));
     case 'proof': {

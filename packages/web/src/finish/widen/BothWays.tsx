@@ -16,6 +16,8 @@ interface WaysProps {
   onChoose(how: WidenWay): void;
 }
 
+type Stretching = NonNullable<WidenAnswer['ways'][number]['stretch']>;
+
 const NAMES: Record<WidenWay, string> = { fill: 'Filled', stretch: 'Stretched' };
 
 /** Both ways side by side, small, with what would give each away; the better one first. */
@@ -61,7 +63,7 @@ export function BothWays({ pictureId, sides, how, onChoose }: WaysProps) {
     );
   return (
     <Pair role="group" aria-label="Both ways">
-      {answer.ways.map(({ how: way, picture, texture, tells }, k) => (
+      {answer.ways.map(({ how: way, picture, texture, tells, stretch }, k) => (
         <Way key={way} type="button" aria-pressed={way === how} onClick={() => onChoose(way)}>
           <img src={`data:image/jpeg;base64,${picture}`} alt={`${NAMES[way]}, small`} />
           <strong>
@@ -79,6 +81,7 @@ export function BothWays({ pictureId, sides, how, onChoose }: WaysProps) {
               <small>limit {limit}</small>
             </span>
           ))}
+          {stretch && <StretchFigures {...stretch} />}
           {tells.length === 0 && <span>Nothing gives it away.</span>}
         </Way>
       ))}
@@ -86,6 +89,25 @@ export function BothWays({ pictureId, sides, how, onChoose }: WaysProps) {
         <Caption>It cannot be stretched: what is kept leaves no background for it.</Caption>
       )}
     </Pair>
+  );
+}
+
+/** From here on a stretched texture begins to show; common practice, no source. */
+const SHOWS = { factor: 2, splices: 2.5 } as const;
+
+/** How far the background is stretched, whether its texture begins to show, and the lines that break. */
+function StretchFigures({ factors, splices, broken }: Stretching) {
+  const most = Math.max(...Object.values(factors));
+  return (
+    <>
+      <span>
+        Stretched <Figure>{most.toFixed(2)}</Figure> times at most
+        {(most > SHOWS.factor || splices > SHOWS.splices) && ': texture begins to show'}
+      </span>
+      <span>
+        Broken lines <Figure>{broken}</Figure>
+      </span>
+    </>
   );
 }
 

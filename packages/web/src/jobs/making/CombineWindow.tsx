@@ -7,6 +7,7 @@ import { OneOf } from '../../look/OneOf.js';
 import { Caption } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { Field, Window } from '../../look/Window.js';
+import { JoinReach } from './JoinReach.js';
 import { MakingFoot } from './MakingFoot.js';
 import { useMaking } from './useMaking.js';
 
@@ -37,6 +38,7 @@ export function CombineWindow({ job, onClose }: { readonly job: Job; onClose(): 
   const [chosen, setChosen] = useState<string[]>([]);
   const [edges, setEdges] = useState<(typeof EDGES)[number]>('crop');
   const [projection, setProjection] = useState<keyof typeof PROJECTIONS>('auto');
+  const [reach, setReach] = useState(1);
   const making = useMaking(job.id);
   const { about, most } = WAYS[way];
   const enough = chosen.length >= 2 && chosen.length <= most;
@@ -45,7 +47,7 @@ export function CombineWindow({ job, onClose }: { readonly job: Job; onClose(): 
   const order: Making | null = !enough
     ? null
     : way === 'join'
-      ? { kind: 'join', pictures, projection, edges }
+      ? { kind: 'join', pictures, projection, edges, reach }
       : { kind: 'unglare', pictures };
   return (
     <Window title="One picture from several" isOpen width={620} onClose={onClose}>
@@ -99,6 +101,14 @@ export function CombineWindow({ job, onClose }: { readonly job: Job; onClose(): 
             </select>
           </Field>
         </Pair>
+      )}
+      {way === 'join' && edges === 'fill' && (
+        <JoinReach
+          job={job.id}
+          query={enough ? { pictures, projection } : null}
+          reach={reach}
+          onReach={setReach}
+        />
       )}
       {chosen.length > most && <Caption>At most {most} pictures at a time.</Caption>}
       <MakingFoot making={making} order={order} verb={WAYS[way].label} onClose={onClose} />

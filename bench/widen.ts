@@ -1,4 +1,12 @@
-import { boxMean, convertRaster, join, layerAt, stretched, subjectOf } from '@tersum/core';
+import {
+  boxMean,
+  convertRaster,
+  join,
+  layerAt,
+  stretched,
+  stretchPreview,
+  subjectOf,
+} from '@tersum/core';
 import type { Raster } from '@tersum/core';
 import { frames, VIEW } from '@tersum/demo';
 import { demoPicture } from './pictures.js';
@@ -36,7 +44,39 @@ export async function benchWiden(): Promise<void> {
     slope(picture, 0, Math.round(0.1 * picture.width));
   console.log(
     `stretch by 30 %, ${((picture.width * picture.height) / 1e6).toFixed(1)} MP: ${(ms / 1000).toFixed(2)} s (bar: 4 s), ` +
-      `${(ms / meanTime(picture)).toFixed(0)} times a 5 x 5 mean; texture ${ratio.toFixed(2)} (bar: 0.9-1.1), splices ${done.splices.toFixed(2)}`,
+      `${(ms / meanTime(picture)).toFixed(0)} times a 5 x 5 mean; texture ${ratio.toFixed(2)} (bar: 0.9-1.1), splices ${done.splices.toFixed(2)}, lines broken ${done.broken}`,
+  );
+  previewed(picture, subject);
+}
+
+/** px of the longer side of the copy that is stretched while an edge is dragged. */
+const COPY = 360;
+
+/** Dragging an edge: the copy laid again for every wish. */
+function previewed(picture: Raster, subject: Uint8Array): void {
+  const factor = Math.round(Math.max(picture.width, picture.height) / COPY);
+  const [w, h] = [picture.width, picture.height].map((v) => Math.floor(v / factor)) as [
+    number,
+    number,
+  ];
+  const copy = enlarged(picture, w, h);
+  const kept = Uint8Array.from({ length: w * h }, (_, p) => {
+    const [x, y] = [p % w, Math.floor(p / w)];
+    return subject[
+      Math.floor((y + 0.5) * factor) * picture.width + Math.floor((x + 0.5) * factor)
+    ]!;
+  });
+  const preview = stretchPreview(copy, kept, factor);
+  const times: number[] = [];
+  for (let k = 1; k <= 60; k++) {
+    const start = performance.now();
+    preview({ left: 20, right: k, top: 0, bottom: 0 });
+    times.push(performance.now() - start);
+  }
+  const sorted = times.slice(1).sort((a, b) => a - b);
+  console.log(
+    `dragging an edge, copy ${w} x ${h}: first ${times[0]!.toFixed(0)} ms, then median ` +
+      `${sorted[sorted.length >> 1]!.toFixed(1)} ms, p95 ${sorted[Math.floor(0.95 * sorted.length)]!.toFixed(1)} ms a frame`,
   );
 }
 

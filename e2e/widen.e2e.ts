@@ -136,7 +136,7 @@ test('the jug becomes square both ways by one record that is reopened, and looks
   await expect(ways.getByText('advised')).toHaveCount(1);
   await window.getByRole('radio', { name: 'Fill the sides' }).click();
   await act(window.getByRole('button', { name: 'Widen', exact: true }).click());
-  const widening = page.getByLabel('Widening');
+  const widening = page.getByRole('region', { name: 'Widening' });
   await expect(widening.getByText('Sides filled')).toBeVisible();
   const bench = new BenchPage(page, { width: 1800, height: 1800 });
   const saved = async (name: string): Promise<Raster> => {
@@ -238,7 +238,7 @@ test('edges are dragged with the stretched picture before one’s eyes, the pict
     await window.getByLabel(name).press('Enter');
   }
   await window.getByRole('button', { name: 'Widen', exact: true }).click();
-  await expect(page.getByLabel('Widening')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Widening' })).toBeVisible();
   await page.getByRole('link', { name: 'Bench', exact: true }).click();
   await expect(page.getByText('Up to date')).toBeVisible({ timeout: 120_000 });
   const bench = new BenchPage(page, { width: width + 60, height: height - 30 });

@@ -82,7 +82,7 @@ export function BothWays({ pictureId, sides, how, onChoose }: WaysProps) {
             </span>
           ))}
           {stretch && <StretchFigures {...stretch} />}
-          {tells.length === 0 && <span>Nothing gives it away.</span>}
+          {tells.length === 0 && !stretch?.broken && <span>Nothing gives it away.</span>}
         </Way>
       ))}
       {answer.ways.length === 1 && (
@@ -128,7 +128,9 @@ const Pair = styled.div`
 
 const Way = styled.button`
   display: grid;
-  gap: 2px;
+  grid-template-columns: 124px 1fr;
+  column-gap: 12px;
+  row-gap: 2px;
   align-content: start;
   padding: 8px;
   text-align: left;
@@ -141,11 +143,14 @@ const Way = styled.button`
     outline: 1px solid ${look.ink};
   }
   img {
+    grid-row: 1 / span 8;
     width: 100%;
-    height: 150px;
+    height: 124px;
     object-fit: contain;
     background: #b1b1b1;
-    margin-bottom: 4px;
+  }
+  > :not(img) {
+    grid-column: 2;
   }
   em {
     font-style: normal;

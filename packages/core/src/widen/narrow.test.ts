@@ -4,52 +4,7 @@ import { NO_SIDES } from './canvas.js';
 import { CannotStretch } from './jumps.js';
 import { brokenLines } from './lines.js';
 import { stretchPreview } from './preview.js';
-import { leastSplice, spliceCosts } from './splice.js';
 import { stretched } from './stretch.js';
-
-test('what is left out costs the difference of the neighbours it makes: least of all ways', () => {
-  const [width, height, step] = [8, 4, 2];
-  const random = seededRandom(11);
-  for (let trial = 0; trial < 20; trial++) {
-    const values = Float32Array.from({ length: width * height }, () => random.between(0, 99));
-    const open = Uint8Array.from({ length: width * height }, (_, p) =>
-      p % width < width - 1 ? 1 : 0,
-    );
-    const costs = spliceCosts(
-      [{ width, height, values }],
-      -step,
-      open,
-      new Int32Array(height).fill(width),
-    );
-    // After column x the row goes on at x + 3: both pairs that meet there are compared.
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width - 1; x++) {
-        const at = y * width + x;
-        const wanted =
-          x + step + 1 < width
-            ? (Math.abs(values[at]! - values[at + step]!) +
-                Math.abs(values[at + 1]! - values[at + 1 + step]!)) /
-              2
-            : Infinity;
-        expect(costs.beside[at]).toBeCloseTo(wanted, 3);
-      }
-    let least = Infinity;
-    const walk = (y: number, x: number, sum: number): void => {
-      if (x < 0 || x >= width) return;
-      const here = sum + costs.beside[y * width + x]!;
-      if (y === height - 1) {
-        least = Math.min(least, here);
-        return;
-      }
-      const next = (y + 1) * width + x;
-      walk(y + 1, x, here);
-      walk(y + 1, x + 1, here + costs.above[next + 1]!);
-      walk(y + 1, x - 1, here + costs.above[next]!);
-    };
-    for (let x = 0; x < width; x++) walk(0, x, 0);
-    expect(leastSplice(costs, width, height)!.cost).toBeCloseTo(least, 3);
-  }
-});
 
 /** Grain with a thing in the middle, and a rope that slants over the left background when asked for. */
 function scene(rope: boolean) {

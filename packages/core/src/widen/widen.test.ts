@@ -2,7 +2,7 @@ import { seededRandom } from '../random/random.js';
 import { createRaster } from '../raster/raster.js';
 import { canvasFor, cropFor, NO_SIDES } from './canvas.js';
 import { CannotStretch } from './jumps.js';
-import { foldedBack, leastSplice, spliceCosts } from './splice.js';
+import { foldedBack } from './splice.js';
 import { stretched } from './stretch.js';
 
 test('canvases for wanted shapes, by hand', () => {
@@ -33,36 +33,6 @@ test('canvases for wanted shapes, by hand', () => {
   });
   expect(cropFor(1200, 1800, 1)).toMatchObject({ width: 1200, height: 1200 });
   expect(cropFor(1200, 1800, 1).lost).toBeCloseTo(1 / 3, 12);
-});
-
-test('the least splice is the least of all there are', () => {
-  const [width, height] = [6, 5];
-  const random = seededRandom(5);
-  for (let trial = 0; trial < 20; trial++) {
-    const values = Float32Array.from({ length: width * height }, () => random.between(0, 99));
-    const open = Uint8Array.from({ length: width * height }, (_, p) =>
-      p % width < width - 1 ? 1 : 0,
-    );
-    const bars = new Int32Array(height).fill(width);
-    const costs = spliceCosts([{ width, height, values }], 2, open, bars);
-    let least = Infinity;
-    const walk = (y: number, x: number, sum: number): void => {
-      if (x < 0 || x >= width) return;
-      const here = sum + costs.beside[y * width + x]!;
-      if (y === height - 1) {
-        least = Math.min(least, here);
-        return;
-      }
-      const next = (y + 1) * width + x;
-      walk(y + 1, x, here);
-      walk(y + 1, x + 1, here + costs.above[next + 1]!);
-      walk(y + 1, x - 1, here + costs.above[next]!);
-    };
-    for (let x = 0; x < width; x++) walk(0, x, 0);
-    const found = leastSplice(costs, width, height)!;
-    expect(found.cost).toBeCloseTo(least, 3);
-    expect(found.path).toHaveLength(height);
-  }
 });
 
 test('columns beyond the border are mirror images of those before the bar', () => {

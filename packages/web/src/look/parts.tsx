@@ -129,6 +129,19 @@ export const Caption = styled.span`
   color: ${look.inkSoft};
 `;
 
+/** Something that was found or made, set apart from what can be asked. */
+export const Noted = styled.section`
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  padding: 8px 10px;
+  border-left: 3px solid ${look.done};
+  background: ${look.paperHigh};
+  a {
+    color: ${look.done};
+  }
+`;
+
 /** Says what is wrong and what to do. */
 export const Warning = styled.div.attrs({ role: 'alert' })`
   border-left: 3px solid ${look.todo};

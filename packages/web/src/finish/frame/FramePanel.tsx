@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { measureTilt } from '../../api/finish.js';
 import { useBench, useBenchState } from '../../bench/model/context.js';
 import { Dial } from '../../look/Dial.js';
-import { Caption, Figure, MainPush, Push, Toggle } from '../../look/parts.js';
+import { Caption, Figure, MainPush, Noted, Push, Toggle } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { shownCanvas } from '../../bench/model/state.js';
 import { useFinish, useFinishState } from '../model/context.js';
@@ -90,7 +90,7 @@ export function FramePanel() {
       {busy && <Caption role="status">{busy}…</Caption>}
       {hand === 'level' && <Caption>Drag along something that should be level or plumb.</Caption>}
       {prints.length > 1 && (
-        <Found>
+        <Noted>
           <span>
             <Figure>{prints.length}</Figure> prints lie here. Each becomes a picture of this job,
             straightened.
@@ -98,17 +98,17 @@ export function FramePanel() {
           <MainPush isDisabled={busy !== null} onPress={split}>
             Split into {prints.length} pictures
           </MainPush>
-        </Found>
+        </Noted>
       )}
       {made.length > 0 && (
-        <Found role="status">
+        <Noted role="status">
           <span>Made:</span>
           {made.map(({ id, name }) => (
             <Link key={id} to={`/bench/${id}`}>
               {name}
             </Link>
           ))}
-        </Found>
+        </Noted>
       )}
       <Dial
         label="Turn"
@@ -168,18 +168,6 @@ const Panel = styled.section`
   h2 {
     font-size: 15px;
     font-weight: 600;
-  }
-`;
-
-const Found = styled.div`
-  display: grid;
-  gap: 6px;
-  justify-items: start;
-  padding: 8px 10px;
-  border-left: 3px solid ${look.done};
-  background: ${look.paperHigh};
-  a {
-    color: ${look.done};
   }
 `;
 

@@ -3,8 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useBenchState } from '../../bench/model/context.js';
-import { Caption, Figure, Push, Warning } from '../../look/parts.js';
-import { look } from '../../look/theme.js';
+import { Caption, Figure, Noted, Push, Warning } from '../../look/parts.js';
 import { useFinish } from '../model/context.js';
 import { WidenWindow } from './WidenWindow.js';
 import { wayOf, wideningIn, withoutEdits } from './widening.js';
@@ -29,7 +28,7 @@ export function WidenedLine() {
     );
   const { left, right, top, bottom } = sides;
   return (
-    <Widened aria-label="Widening">
+    <Noted aria-label="Widening">
       <span>
         {wayOf(widening) === 'fill' ? 'Sides filled' : 'Background stretched'}:{' '}
         <Figure>
@@ -54,20 +53,9 @@ export function WidenedLine() {
         touch-ups.
       </Caption>
       {window}
-    </Widened>
+    </Noted>
   );
 }
-
-const Widened = styled.section`
-  display: grid;
-  gap: 6px;
-  padding: 8px 10px;
-  border-left: 3px solid ${look.done};
-  background: ${look.paperHigh};
-  a {
-    color: ${look.done};
-  }
-`;
 
 const Line = styled.div`
   display: flex;

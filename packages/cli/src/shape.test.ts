@@ -104,6 +104,17 @@ test('widen stretches round what is protected', async () => {
   expect([raster.width, raster.height]).toEqual([270, 210]);
   const box = { x: 90, y: 60, width: 40, height: 90 };
   expect(crop(raster, { ...box, x: 120 }).data).toEqual(crop(before, box).data);
+
+  // Below 0 background is taken away, by a stretch alone.
+  const less = [at('left.png'), '--left=-24', '--protect', at('keep.png'), '--json', at('n.json')];
+  await widenCommand([...less, '--how', 'stretch', '--out', at('narrow.png')]);
+  const { raster: narrow } = await decode(at('narrow.png'));
+  expect([narrow.width, narrow.height]).toEqual([196, 210]);
+  expect(crop(narrow, { ...box, x: 66 }).data).toEqual(crop(before, box).data);
+  expect((await report('n.json'))['broken_lines']).toBeGreaterThanOrEqual(0);
+  await expect(widenCommand([...less, '--how', 'fill', '--out', at('x.png')])).rejects.toThrow(
+    /left/,
+  );
 });
 
 test('proof finds a step of tone where the pictures differ, and nothing in equal ones', async () => {

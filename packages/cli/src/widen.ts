@@ -26,19 +26,21 @@ const OPTIONS = {
 } as const;
 const MOST = 20000;
 
-/** `tersum widen`: more background on any side, filled or stretched. */
+/** `tersum widen`: more background on any side, filled or stretched; less where a stretch is asked for below 0. */
 export async function widenCommand(args: string[]): Promise<void> {
   const { input, values } = readArguments(args, OPTIONS);
   const out = needed(values.out, 'out');
-  const side = (name: keyof Sides): number => Math.round(numberOf(values[name], name, 0, MOST, 0));
+  const how = values.how ?? 'fill';
+  if (how !== 'fill' && how !== 'stretch') throw new BadUsage('--how is fill or stretch');
+  const least = how === 'stretch' ? -MOST : 0;
+  const side = (name: keyof Sides): number =>
+    Math.round(numberOf(values[name], name, least, MOST, 0));
   const sides = {
     left: side('left'),
     right: side('right'),
     top: side('top'),
     bottom: side('bottom'),
   };
-  const how = values.how ?? 'fill';
-  if (how !== 'fill' && how !== 'stretch') throw new BadUsage('--how is fill or stretch');
   const seed = Math.round(numberOf(values.seed, 'seed', 0, 0x7fffffff, 1));
   const crew = new ThreadCrew(threadsOf(values.threads));
   const meter = new Meter();
@@ -87,8 +89,8 @@ function boxOf(mask: Uint8Array, width: number): number[] | null {
 function stretchedBy(picture: Raster, sides: Sides, subject: Uint8Array | null) {
   try {
     const kept = subject ?? new Uint8Array(picture.width * picture.height);
-    const { picture: wide, factors, splices } = stretched(picture, sides, kept);
-    return { picture: wide, more: { stretch: factors, splices } };
+    const { picture: wide, factors, splices, broken } = stretched(picture, sides, kept);
+    return { picture: wide, more: { stretch: factors, splices, broken_lines: broken } };
   } catch (error) {
     if (error instanceof CannotStretch) throw new BadUsage(error.message);
     throw error;

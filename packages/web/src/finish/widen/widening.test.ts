@@ -1,0 +1,103 @@
+import type { DocketFinding, PictureRecords, Repair } from '@tersum/document';
+import { applyEdits, RepairSchema, SurveySettingsSchema } from '@tersum/document';
+import { damageOf, wayOf, wideningEdits, wideningIn, withoutEdits } from './widening.js';
+
+const LAYER = { id: crypto.randomUUID(), name: 'Repairs', visible: true, position: 3 };
+const records = {
+  picture: { id: crypto.randomUUID(), width: 120, height: 90, ppi: null },
+  layers: [LAYER],
+  repairs: [],
+  tones: [],
+  frames: [],
+  preparations: [],
+} as unknown as PictureRecords;
+const SIDES = { left: 10, right: 20, top: 0, bottom: 0 };
+const THING = [
+  [40, 20],
+  [80, 20],
+  [60, 80],
+] as const;
+
+const after = (before: PictureRecords, edits: Parameters<typeof applyEdits>[1]) =>
+  ({ ...before, ...applyEdits(before, edits) }) as PictureRecords;
+
+test('a widening is one valid record above everything there is, and is changed in place', () => {
+  const widened = after(records, wideningEdits(records, SIDES, 'fill', [THING]));
+  const made = wideningIn(widened)!;
+  expect(RepairSchema.safeParse(made).success).toBe(true);
+  expect(wayOf(made)).toBe('fill');
+  expect(widened.layers.find((l) => l.id === made.layerId)!.position).toBeGreaterThan(3);
+  expect(made.site).toMatchObject({ kind: 'parts' });
+  expect(fillOf(made).areas).toHaveLength(1);
+
+  // Stretched instead: the same record, on the same layer.
+  const changed = after(
+    widened,
+    wideningEdits(widened, { ...SIDES, left: -5 }, 'stretch', [THING]),
+  );
+  const stretch = wideningIn(changed)!;
+  expect([stretch.id, stretch.layerId]).toEqual([made.id, made.layerId]);
+  expect(stretch.site).toEqual({ kind: 'rectangle', x: 5, y: 0, width: 135, height: 90 });
+  expect(RepairSchema.safeParse(stretch).success).toBe(true);
+});
+
+test('what a person asked of a fill stands when its canvas changes; it is searched anew', () => {
+  const widened = after(records, wideningEdits(records, SIDES, 'fill', [THING]));
+  const made = wideningIn(widened)!;
+  const asked = { ...made, method: { ...fillOf(made), lean: 'texture' as const, areas: [] } };
+  const before = after(widened, [{ entity: 'repair', id: made.id, after: asked }]);
+  const again = fillOf(
+    wideningIn(after(before, wideningEdits(before, { ...SIDES, top: 4 }, 'fill', [THING])))!,
+  );
+  expect(again).toMatchObject({ lean: 'texture', areas: [], sides: { top: 4 } });
+  expect(again.search).not.toBe(fillOf(made).search);
+});
+
+test('it is taken away with its layer, unless something else lies there', () => {
+  const widened = after(records, wideningEdits(records, SIDES, 'fill', []));
+  expect(after(widened, withoutEdits(widened)).layers).toEqual([LAYER]);
+  const made = wideningIn(widened)!;
+  const touch = { ...made, id: crypto.randomUUID(), method: { kind: 'push' as const } };
+  const touched = after(widened, [{ entity: 'repair', id: touch.id, after: touch }]);
+  const left = after(touched, withoutEdits(touched));
+  expect(left.layers).toHaveLength(2);
+  expect(left.repairs.map((r) => r.id)).toEqual([touch.id]);
+});
+
+test('damage that is still to be mended is not copied, the largest kept off first', () => {
+  const finding = (size: number, more: Partial<DocketFinding> = {}): DocketFinding =>
+    ({
+      kind: 'specks',
+      box: { x: 0, y: 0, width: size, height: size },
+      outlines: [
+        [
+          [size, 0],
+          [size, 1],
+          [0, 1],
+        ],
+      ],
+      score: 0.9,
+      dismissed: false,
+      repairId: null,
+      size,
+      contrast: 20,
+      by: 'survey',
+      ...more,
+    }) as DocketFinding;
+  const settings = SurveySettingsSchema.parse({});
+  const findings = [
+    finding(3),
+    finding(8),
+    finding(9, { dismissed: true }),
+    finding(7, { score: 0.1 }),
+  ];
+  const damage = damageOf(records, { findings, settings });
+  expect(damage.map(([first]) => first![0])).toEqual([8, 3]);
+  const made = wideningIn(after(records, wideningEdits(records, SIDES, 'fill', [THING], damage)))!;
+  expect(fillOf(made).areas).toHaveLength(3);
+});
+
+function fillOf({ method }: Repair) {
+  if (method.kind !== 'fill') throw new Error('not a fill');
+  return method;
+}

@@ -51,26 +51,40 @@ export function jumpsFor(
     return { step, costs, first: leastSplice(costs, width, height) };
   });
   const cheapest = Math.min(...tried.map((t) => t.first?.cost ?? Infinity));
-  const chosen = tried.find((t) => t.first && t.first.cost <= DEARER * cheapest);
-  const refuse = (): never => {
-    throw new CannotStretch(
-      shorter
-        ? `what is protected leaves too little background at the ${side} to take so much away; crop a part of the way`
-        : `what is protected leaves too little background at the ${side} to stretch; fill that side instead`,
-    );
-  };
-  if (!chosen) return refuse();
-  const plain = chosen.costs.beside.slice();
-  const each = much / (2 * chosen.step);
+  const best = tried.findIndex((t) => t.first && t.first.cost <= DEARER * cheapest);
+  // Where there is no room for all splices of the best step, shorter ones find it.
+  for (const { step, costs } of best < 0 ? [] : tried.slice(best)) {
+    const jumps = placed(amount, step, costs, usual, bars);
+    if (jumps) return jumps;
+  }
+  throw new CannotStretch(
+    shorter
+      ? `what is protected leaves too little background at the ${side} to take so much away; crop a part of the way`
+      : `what is protected leaves too little background at the ${side} to stretch; fill that side instead`,
+  );
+}
+
+/** Splices of one step, each as cheap as those before leave it; null where there is no room for all. */
+function placed(
+  amount: number,
+  step: number,
+  { beside, above }: SpliceCosts,
+  usual: number,
+  bars: Int32Array,
+): Jump[] | null {
+  const height = bars.length;
+  const width = beside.length / height;
+  const shorter = amount < 0;
+  const plain = beside.slice();
+  const each = Math.abs(amount) / (2 * step);
   const count = Math.max(1, shorter ? Math.ceil(each) : Math.round(each));
-  const { beside, above }: SpliceCosts = chosen.costs;
   const jumps: Jump[] = [];
   for (let k = 0; k < count; k++) {
     const found = leastSplice({ beside, above }, width, height);
-    if (!found) return refuse();
-    const step = Math.round((amount * (k + 1)) / count) - Math.round((amount * k) / count);
+    if (!found) return null;
+    const own = Math.round((amount * (k + 1)) / count) - Math.round((amount * k) / count);
     const cost = found.path.reduce((sum, x, y) => sum + plain[y * width + x]!, 0);
-    jumps.push({ path: found.path, step, cost: cost / height });
+    jumps.push({ path: found.path, step: own, cost: cost / height });
     for (let y = 0; y < height; y++) {
       // As far apart as the row allows.
       const reach = Math.max(1, Math.floor((0.6 * bars[y]!) / count));
@@ -81,8 +95,8 @@ export function jumpsFor(
       if (shorter)
         beside.fill(
           Infinity,
-          y * width + Math.max(0, at - chosen.step),
-          y * width + Math.min(width, at + chosen.step + 1),
+          y * width + Math.max(0, at - step),
+          y * width + Math.min(width, at + step + 1),
         );
     }
   }

@@ -38,7 +38,8 @@ test('a narrowed picture keeps the thing pixel by pixel and loses background onl
     const [x, y] = [(p % width) - 40, Math.floor(p / width)];
     expect(less.data[(y * less.width + x) * 3]).toBe(picture.data[p * 3]);
   }
-  // More than there is cannot be taken away.
+  // By short steps where long ones do not fit; more than there is cannot go.
+  expect(stretched(picture, { ...NO_SIDES, right: -18 }, kept).picture.width).toBe(width - 18);
   expect(() => stretched(picture, { ...NO_SIDES, right: -70 }, kept)).toThrow(CannotStretch);
 });
 

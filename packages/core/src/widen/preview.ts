@@ -12,7 +12,7 @@ import { TURNS } from './turns.js';
 
 /** Share of its length by which a side is planned longer; and those tried, the most first, by which it is planned shorter. */
 const LONGER = 1;
-const SHORTER = [0.35, 0.25, 0.15, 0.08, 0.04];
+const SHORTER = [0.35, 0.25, 0.15, 0.08, 0.04, 0.02];
 
 /** What was measured of one side of a view, so that any amount is laid at once. */
 interface Planned {

@@ -1,5 +1,5 @@
 import { CannotLay, holeFilled, join, NothingInCommon } from '@tersum/core';
-import type { Joined } from '@tersum/core';
+import type { Crew, Joined } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { Meter, readPicture, writePicture, writeReport } from './files.js';
 import { BadUsage, needed, numberOf, readMany, threadsOf } from './usage.js';
@@ -34,6 +34,7 @@ export async function joinCommand(args: string[]): Promise<void> {
       joinedOf(
         frames.map((f) => f.raster),
         projection,
+        crew,
       ),
     );
     const bare = joined.covered.map((c) => 1 - c);
@@ -67,15 +68,12 @@ export async function joinCommand(args: string[]): Promise<void> {
 function joinedOf(
   frames: Parameters<typeof join>[0],
   projection: (typeof PROJECTIONS)[number],
+  crew: Crew,
 ): Joined {
   try {
-    return join(frames, { projection });
+    return join(frames, { projection, crew });
   } catch (error) {
-    if (
-      error instanceof NothingInCommon ||
-      error instanceof CannotLay ||
-      error instanceof RangeError
-    )
+    if (error instanceof NothingInCommon || error instanceof CannotLay)
       throw new BadUsage(error.message);
     throw error;
   }

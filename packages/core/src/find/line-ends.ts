@@ -1,7 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import { pointOnBow } from '../shape/path.js';
 import type { Point } from '../shape/site.js';
-import { greySampler } from './grey.js';
+import { greySampler } from '../raster/grey.js';
 import type { Grey } from './line-measure.js';
 import { asRuns, centred, contrastAt, normalAt, widthAcross } from './line-measure.js';
 import type { LineRun } from './line-run.js';

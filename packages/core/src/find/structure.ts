@@ -1,7 +1,7 @@
 import type { GuideLine } from '../fill/guides.js';
 import type { Raster } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
-import { greyOf } from './grey.js';
+import { greyOf } from '../raster/grey.js';
 
 /** An edge that runs into the site. */
 interface Entry {

@@ -1,4 +1,4 @@
-import { greyOf } from '../find/grey.js';
+import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
 
 /** What the pixels of a scan really hold. */

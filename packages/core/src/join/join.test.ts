@@ -6,7 +6,6 @@ import { resampleBy } from '../raster/resample.js';
 import { inverseOf, through } from '../shape/homography.js';
 import { rotationOf, times, transposed } from './rotation.js';
 import { levenberg } from '../solve/levenberg.js';
-import { Bands } from './bands.js';
 import { bareShare, cropBetween, fullRect } from './edges.js';
 import { join, NothingInCommon } from './join.js';
 import { NOBODY, seamsBetween } from './seams.js';
@@ -163,52 +162,6 @@ test('a seam goes round what only one frame shows', () => {
   expect(owners[10]).toBe(0);
   expect(owners[50]).toBe(1);
   expect(owners[59]).toBe(NOBODY);
-});
-
-test('bands put a sheet together as it was, and soften a step between two', () => {
-  const [width, height] = [64, 64];
-  const values = Float32Array.from(
-    { length: width * height },
-    (_, p) => Math.sin(p * 0.37) + (p % 7),
-  );
-  const weight = (from: number, to: number) => ({
-    width,
-    height,
-    channels: 1,
-    values: Float32Array.from({ length: width * height }, (_, p) =>
-      p % width >= from && p % width < to ? 1 : 0,
-    ),
-  });
-  const same = new Bands(width, height, 1, 4);
-  for (const [a, b] of [
-    [0, 30],
-    [30, 64],
-  ] as const)
-    same.add({
-      x: 0,
-      y: 0,
-      sheet: { width, height, channels: 1, values: values.slice() },
-      weight: weight(a, b),
-    });
-  same.merged().values.forEach((v, p) => {
-    if (Math.abs(v - values[p]!) > 1e-4) throw new Error(`pixel ${p}: ${v} for ${values[p]}`);
-  });
-  const step = new Bands(width, height, 1, 4);
-  step.add({
-    x: 0,
-    y: 0,
-    sheet: { width, height, channels: 1, values: new Float32Array(4096).fill(0) },
-    weight: weight(0, 32),
-  });
-  step.add({
-    x: 0,
-    y: 0,
-    sheet: { width, height, channels: 1, values: new Float32Array(4096).fill(1) },
-    weight: weight(32, 64),
-  });
-  const row = step.merged().values.slice(32 * 64, 33 * 64);
-  for (let x = 1; x < 64; x++) expect(Math.abs(row[x]! - row[x - 1]!)).toBeLessThan(0.12);
-  expect(row[63]! - row[0]!).toBeGreaterThan(0.9);
 });
 
 test('crops between that without a gap and everything, and what they would invent, by hand', () => {

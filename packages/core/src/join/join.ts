@@ -2,16 +2,20 @@ import { digest } from '../raster/digest.js';
 import { layerAt } from '../raster/layers.js';
 import type { Channels, Raster } from '../raster/raster.js';
 import { sampleBytes, colourChannels, depthOf } from '../raster/raster.js';
+import type { Plane } from '../raster/plane.js';
+import { halved } from '../raster/plane.js';
 import { landmarksOf } from '../register/register.js';
 import type { Homography } from '../shape/homography.js';
+import type { Crew } from '../task/crew.js';
+import { alone } from '../task/crew.js';
 import type { Task } from '../task/task.js';
 import { checkpoint, portionOf } from '../task/task.js';
-import { blended } from './blend.js';
 import { camerasOf, mapsTo } from './cameras.js';
-import { evened } from './evened.js';
+import { composed } from './compose.js';
+import { evenedPlanes } from './evening.js';
+import { labelsOf, labelStep } from './labels.js';
 import { lightOf } from './light.js';
 import { chainOf, linksOf } from './links.js';
-import { ownersOf } from './owners.js';
 import type { Projection } from './surface.js';
 import { surfaceOf } from './surface.js';
 
@@ -21,6 +25,8 @@ export interface JoinOptions {
    * @default 'auto', a plane up to 72 degrees across, else a cylinder
    */
   readonly projection?: Projection | 'auto';
+  /** Threads that help. @default the calling one alone */
+  readonly crew?: Crew;
 }
 
 /** Several frames as one picture. */
@@ -45,8 +51,8 @@ export class NothingInCommon extends Error {}
 
 /** Corners a frame; the overlap shows a part of them. */
 const CORNERS = 600;
-/** Most pixels a joined picture may have. */
-const MOST = 4e8;
+/** px across from which on a frame is too large to be compared for its light. */
+const BROAD = 240;
 
 /**
  * Joins overlapping frames: registered in pairs, cameras solved together, light evened, cut where they are alike and
@@ -56,7 +62,7 @@ const MOST = 4e8;
  */
 export function join(
   given: readonly Raster[],
-  { projection = 'auto' }: JoinOptions = {},
+  { projection = 'auto', crew = alone }: JoinOptions = {},
   task?: Task,
 ): Joined {
   // The same frames in any order are worked on in one order, so that the result is the same to the last bit.
@@ -68,35 +74,45 @@ export function join(
   const sizes = pictures.map(({ width, height }) => ({ width, height }));
   const marks = pictures.map((p, k) => {
     checkpoint(task, (0.2 * k) / pictures.length);
-    return landmarksOf(p, CORNERS);
+    return landmarksOf(p, CORNERS, crew);
   });
-  const links = linksOf(marks, portionOf(task, 0.2, 0.5));
+  const links = linksOf(marks, crew, portionOf(task, 0.2, 0.5));
   const chain = chainOf(pictures.length, links);
   if (chain.frames.length < 2)
     throw new NothingInCommon('these pictures show too little in common to be joined');
   const geometry = camerasOf(sizes, links, chain);
   const surface = surfaceOf(geometry, sizes, projection);
-  if (surface.width * surface.height > MOST)
-    throw new RangeError(
-      `joined they would be ${surface.width} x ${surface.height} px, which is too much`,
-    );
   checkpoint(task, 0.55);
   const channels = Math.max(...pictures.map((p) => colourChannels(p.channels))) as Channels;
   const depths = pictures.map((p) => depthOf(p.data));
   const depth = depths.includes('f32') ? 'f32' : depths.includes('u16') ? 'u16' : 'u8';
-  const belongs = pictures.map((p, k) => (surface.toFrame[k] ? p : null));
-  const level = Math.max(0, Math.floor(Math.log2(Math.max(...sizes.map((s) => s.width)) / 120)));
-  const coarse = belongs.map((p) => {
-    if (!p) return [];
-    const { grey, colours } = layerAt(p, level);
+  const planes = pictures.map((p, k) => {
+    if (!surface.toFrame[k]) return null;
+    const { grey, colours } = layerAt(p, Math.floor(Math.log2(labelStep(surface))));
     return colours.length ? colours : [grey];
   });
-  const light = lightOf(coarse, sizes, surface);
-  const even = belongs.map((p, k) => p && evened(p, channels, light.gains[k]!, light.falloff));
-  checkpoint(task, 0.65);
-  const { owners, covered } = ownersOf(even, surface);
-  checkpoint(task, 0.75);
-  const picture = blended(even, owners, surface, depth, portionOf(task, 0.75, 1));
+  const light = lightOf(
+    planes.map((p) => p && smallOf(p)),
+    sizes,
+    surface,
+  );
+  const evenings = light.gains.map((gains) => gains && { gains, falloff: light.falloff });
+  checkpoint(task, 0.6);
+  const labels = labelsOf(
+    planes.map((p, k) => p && evenedPlanes(p, sizes[k]!, evenings[k]!)),
+    sizes,
+    surface,
+  );
+  const { picture, covered } = composed(
+    pictures,
+    evenings,
+    labels,
+    surface,
+    channels,
+    depth,
+    crew,
+    portionOf(task, 0.7, 1),
+  );
   const place = order.map((_, k) => order.indexOf(k));
   const first = place.find((k) => surface.toFrame[k])!;
   const maps = mapsTo(first, geometry, sizes);
@@ -110,4 +126,9 @@ export function join(
     unused: place.flatMap((k, frame) => (surface.toFrame[k] ? [] : [frame])),
     exposures: place.map((k) => (light.gains[k] ? -mean(light.gains[k]) : null)),
   };
+}
+
+/** Planes small enough for a place of them to be the mean of many pixels. */
+function smallOf(planes: readonly Plane[]): readonly Plane[] {
+  return planes[0]!.width < BROAD ? planes : smallOf(planes.map(halved));
 }

@@ -15,7 +15,7 @@ export interface Light {
 }
 
 /** Places across the canvas's longer side at which frames are compared. */
-const PLACES = 120;
+const PLACES = 80;
 /** Codes between which a sample says what light there was. */
 const [DARKEST, BRIGHTEST] = [10, 246];
 
@@ -37,13 +37,13 @@ interface Sight {
  * @param planes each frame's channels, reduced so far that a place is the mean of many pixels, 0..255
  */
 export function lightOf(
-  planes: readonly (readonly Plane[])[],
+  planes: readonly (readonly Plane[] | null)[],
   sizes: readonly Size[],
   surface: Surface,
 ): Light {
   const sights = sightsOf(planes, sizes, surface);
   const count = sizes.length;
-  const channels = Math.max(...planes.map((p) => p.length));
+  const channels = Math.max(...planes.map((p) => p?.length ?? 0));
   const mean = (s: Sight): number => s.ratio.reduce((sum, v) => sum + v, 0) / s.ratio.length;
   const { falloff, kept } = falloffOf(sights, count, mean);
   const bent = (s: Sight): number =>
@@ -58,7 +58,7 @@ export function lightOf(
 }
 
 function sightsOf(
-  planes: readonly (readonly Plane[])[],
+  planes: readonly (readonly Plane[] | null)[],
   sizes: readonly Size[],
   { width, height, toFrame, boxes }: Surface,
 ): Sight[] {

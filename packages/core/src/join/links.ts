@@ -2,6 +2,7 @@ import type { Landmarks } from '../register/register.js';
 import { registered } from '../register/register.js';
 import type { Pair } from '../register/match.js';
 import type { Homography } from '../shape/homography.js';
+import type { Crew } from '../task/crew.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 
@@ -25,14 +26,14 @@ export interface Chain {
 }
 
 /** Every pair of frames that overlap. */
-export function linksOf(frames: readonly Landmarks[], task?: Task): Link[] {
+export function linksOf(frames: readonly Landmarks[], crew: Crew, task?: Task): Link[] {
   const links: Link[] = [];
   const all = (frames.length * (frames.length - 1)) / 2;
   let done = 0;
   for (let one = 0; one < frames.length; one++)
     for (let other = one + 1; other < frames.length; other++) {
       checkpoint(task, done++ / all);
-      const found = registered(frames[one]!, frames[other]!);
+      const found = registered(frames[one]!, frames[other]!, crew);
       if (found) links.push({ one, other, map: found.map, pairs: found.agreeing });
     }
   return links;

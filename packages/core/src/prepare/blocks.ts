@@ -1,4 +1,4 @@
-import { greyOf } from '../find/grey.js';
+import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
 import { BLOCK, dct } from './dct.js';
 import { stepsAt } from './quantization.js';

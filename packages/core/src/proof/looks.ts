@@ -1,5 +1,5 @@
 import { seededRandom } from '../random/random.js';
-import { greyOf } from '../find/grey.js';
+import { greyOf } from '../raster/grey.js';
 import type { Plane } from '../raster/plane.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';

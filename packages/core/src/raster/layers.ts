@@ -1,3 +1,4 @@
+import { greyOf } from './grey.js';
 import type { Raster } from './raster.js';
 import { colourChannels, whiteOf } from './raster.js';
 import type { Plane } from './plane.js';
@@ -20,6 +21,12 @@ export function layerAt(picture: Raster, level: number): Layer {
   const scale = 255 / whiteOf(data) / (side * side);
   for (let c = 0; c < count; c++) blockMeans(picture, c, level, planes[c]!, scale);
   return layerFrom(planes, w, h);
+}
+
+/** The grey of {@link layerAt} alone. */
+export function greyAt(picture: Raster, level: number): Plane {
+  if (level > 0) return layerAt(picture, level).grey;
+  return { width: picture.width, height: picture.height, values: greyOf(picture) };
 }
 
 /** Sums of one channel over square blocks, scaled. */

@@ -19,6 +19,8 @@ const spotX = new Float32Array(N);
 const spotY = new Float32Array(N);
 const slopeX = new Float32Array(N);
 const slopeY = new Float32Array(N);
+/** Corners that are laid over the other picture at the most. */
+const MOST = 300;
 /** Correlation a patch must reach. */
 const ALIKE = 0.85;
 /** px a patch may be off its place. */
@@ -38,12 +40,14 @@ export function aligned(
   rounds = 2,
 ): Fitted {
   let best: Fitted = { map, agreeing: [] };
+  let places = shown(one, other, corners, map);
   for (let k = 0; k < rounds; k++) {
     const pairs: Pair[] = [];
-    for (let i = 0; i < corners.count; i++) {
-      const pair = laidOver(one, other, [corners.x[i]!, corners.y[i]!], best.map);
+    for (const at of places) {
+      const pair = laidOver(one, other, at, best.map);
       if (pair) pairs.push(pair);
     }
+    places = pairs.map((p) => p.from);
     if (pairs.length < 12) return best;
     let fitted = leastSquares(pairs, 0.3);
     const spread = pairs.map((p) => offOf(fitted, p)).sort((a, b) => a - b);
@@ -53,6 +57,20 @@ export function aligned(
     best = { map: fitted, agreeing };
   }
   return best;
+}
+
+/** Corners that the other picture shows too, evenly thinned. */
+function shown(one: Plane, other: Plane, corners: Features, map: Homography): Point[] {
+  const all: Point[] = [];
+  for (let i = 0; i < corners.count; i++) {
+    const at: Point = [corners.x[i]!, corners.y[i]!];
+    if (within(one, at) && within(other, through(map, at))) all.push(at);
+  }
+  const step = Math.max(1, all.length / MOST);
+  return Array.from(
+    { length: Math.floor(all.length / step) },
+    (_, k) => all[Math.floor(k * step)]!,
+  );
 }
 
 /**

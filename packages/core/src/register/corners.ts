@@ -1,5 +1,4 @@
 import type { Plane } from '../raster/plane.js';
-import { blurred } from '../raster/plane.js';
 
 /** A place that can be found again: px of its plane, with sub-pixel position. */
 export interface Corner {
@@ -13,52 +12,16 @@ const BORDER = 12;
 const APART = 4;
 
 /**
- * Corners by the smaller eigenvalue of the structure tensor (Shi, Tomasi, "Good Features to Track", CVPR 1994), spread
+ * Where the smaller eigenvalue of the structure tensor peaks (Shi, Tomasi, "Good Features to Track", CVPR 1994), spread
  * evenly: the picture is cut into cells and each gives its strongest.
- * @param most how many in all
+ * @param strength that eigenvalue a pixel @param most how many in all
  */
-export function cornersOf(plane: Plane, most: number): Corner[] {
-  const { width, height, values } = blurred(plane, 0.8);
-  const strength = strengthOf(values, width, height);
+export function cornersOf(
+  strength: Float32Array,
+  { width, height }: Pick<Plane, 'width' | 'height'>,
+  most: number,
+): Corner[] {
   return spread(peaks(strength, width, height), width, height, most);
-}
-
-/** px on either side over which slopes are summed up. */
-const AROUND = 2;
-
-/** The smaller eigenvalue of the slopes' mean tensor at every pixel; 0 near the border. */
-function strengthOf(values: Float32Array, width: number, height: number): Float32Array {
-  const strength = new Float32Array(values.length);
-  const kept = 2 * AROUND + 1;
-  // Products of slopes, summed along the rows within reach, each row in its turn overwritten.
-  const rows = Array.from({ length: kept }, () => new Float32Array(3 * width));
-  const own = new Float32Array(3 * (width + 1));
-  const sums = new Float64Array(3 * width);
-  for (let y = 1; y < height - 1; y++) {
-    let at = 3;
-    for (let p = y * width + 1, end = (y + 1) * width - 1; p < end; p++, at += 3) {
-      const gx = values[p + 1]! - values[p - 1]!;
-      const gy = values[p + width]! - values[p - width]!;
-      own[at] = gx * gx;
-      own[at + 1] = gx * gy;
-      own[at + 2] = gy * gy;
-    }
-    const row = rows[y % kept]!;
-    const full = y > kept;
-    for (let i = 3 * AROUND, last = 3 * (width - AROUND); i < last; i++) {
-      const sum = own[i - 6]! + own[i - 3]! + own[i]! + own[i + 3]! + own[i + 6]!;
-      sums[i]! += full ? sum - row[i]! : sum;
-      row[i] = sum;
-    }
-    if (y < kept) continue;
-    const to = (y - AROUND) * width;
-    for (let x = AROUND, i = 3 * AROUND; x < width - AROUND; x++, i += 3) {
-      const [a, b, c] = [sums[i]!, sums[i + 1]!, sums[i + 2]!];
-      const diff = (a - c) / 2;
-      strength[to + x] = ((a + c) / 2 - Math.sqrt(diff * diff + b * b)) / (kept * kept);
-    }
-  }
-  return strength;
 }
 
 function peaks(s: Float32Array, width: number, height: number): Corner[] {

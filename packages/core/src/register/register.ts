@@ -1,8 +1,11 @@
-import { layerAt } from '../raster/layers.js';
+import { greyAt } from '../raster/layers.js';
 import type { Plane } from '../raster/plane.js';
+import { halved } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import type { Homography } from '../shape/homography.js';
 import type { Point } from '../shape/site.js';
+import type { Crew } from '../task/crew.js';
+import { alone } from '../task/crew.js';
 import { aligned } from './align.js';
 import type { Features } from './features.js';
 import { featuresOf } from './features.js';
@@ -18,18 +21,25 @@ export interface Landmarks {
   readonly scale: number;
 }
 
-/** Longest side that is looked at, px. */
+/** Longest side of the plane that maps are made exact on, and of the one that features are sought on, px. */
 const LONGEST = 1900;
+const BROAD = 1000;
 /** Pairs that must agree. */
 const LEAST = 16;
 /** px of the plane a pair may be off at first. */
 const TOLERANCE = 3;
 
-export function landmarksOf(picture: Raster, most?: number): Landmarks {
+/** @param most corners at the most */
+export function landmarksOf(picture: Raster, most = 1000, crew: Crew = alone): Landmarks {
   const longest = Math.max(picture.width, picture.height);
   const level = Math.max(0, Math.ceil(Math.log2(longest / LONGEST)));
-  const { grey } = layerAt(picture, level);
-  return { grey, features: featuresOf(grey, most), scale: 1 << level };
+  const grey = greyAt(picture, level);
+  let [seen, scale] = [grey, 1];
+  for (; Math.max(seen.width, seen.height) > BROAD; scale *= 2) seen = halved(seen);
+  const { looks, count, ...places } = featuresOf(seen, most, crew);
+  const onPlane = (v: number): number => scale * v + (scale - 1) / 2;
+  const [x, y] = [places.x.map(onPlane), places.y.map(onPlane)];
+  return { grey, features: { x, y, looks, count }, scale: 1 << level };
 }
 
 /** How one picture lies over another. */
@@ -41,8 +51,12 @@ export interface Registration {
 }
 
 /** Lays one picture over another by what both show. @returns null when they show too little in common */
-export function registered(one: Landmarks, other: Landmarks): Registration | null {
-  const pairs = matched(one.features, other.features);
+export function registered(
+  one: Landmarks,
+  other: Landmarks,
+  crew: Crew = alone,
+): Registration | null {
+  const pairs = matched(one.features, other.features, crew);
   const fitted = fitPairs(pairs, TOLERANCE, Math.max(LEAST, 0.08 * pairs.length));
   if (!fitted) return null;
   const exact = aligned(one.grey, other.grey, one.features, fitted.map);

@@ -1,4 +1,4 @@
-import { greyOf } from '../find/grey.js';
+import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
 import { crop, frameOf, grow, intersect } from '../raster/rect.js';
 import { depthsOf } from '../shape/depth.js';

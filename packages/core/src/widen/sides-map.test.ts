@@ -68,3 +68,27 @@ test('headroom and looking room, by hand', () => {
   );
   expect(room).toEqual({ above: 0.25, below: 0.25, left: 1 / 3, right: 1 / 3 });
 });
+
+test('neither the subject nor the shadow beside it is copied into a new side', () => {
+  const wide = createRaster(200, 100, 3);
+  const closed = new Uint8Array(200 * 100);
+  const subject = new Uint8Array(200 * 100);
+  for (let y = 0, p = 0; y < 100; y++)
+    for (let x = 0; x < 200; x++, p++) {
+      const thing = x >= 30 && x < 50 && y >= 20 && y < 80;
+      const shadow = x < 30 && y >= 60 && y < 80;
+      const v = (shadow ? 60 : 120) + random.between(-4, 4);
+      wide.data.set(thing ? [20, 90, 150] : [v, v, v], 3 * p);
+      if (thing) subject[p] = 1;
+      if (thing || shadow) closed[p] = 1;
+    }
+  const { rect, dx, dy } = searchSides(wide, { left: 16, right: 0, top: 0, bottom: 0 }, subject);
+  let copied = 0;
+  dx.forEach((d, i) => {
+    if (d === NOT_FILLED) return;
+    const x = rect.x + (i % rect.width) + d;
+    const y = rect.y + Math.floor(i / rect.width) + dy[i]!;
+    if (x >= 0) copied += closed[y * 200 + x]!;
+  });
+  expect(copied).toBe(0);
+});

@@ -3,6 +3,7 @@ import { NOT_FILLED } from '../fill/donor-map.js';
 import type { GuideLine } from '../fill/guides.js';
 import type { FillOptions } from '../fill/search.js';
 import { NothingToCopy, searchFill, searchMargin } from '../fill/search.js';
+import { castBy } from '../find/cast.js';
 import { findGuides } from '../find/structure.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
@@ -42,7 +43,7 @@ export function searchHole(
 /**
  * Decides what every pixel of new sides is copied from: left and right ground by ground, each from its own height alone, so
  * that a floor stays below and its joint goes on level; then top and bottom.
- * @param subject 1 = not to be copied, a value a pixel of the picture; null when all may be
+ * @param subject 1 = not to be copied, nor what it casts on its ground, a value a pixel of the picture; null when all may be
  * @returns a map over the canvas, in the picture's coordinates
  * @throws NothingToCopy
  */
@@ -67,13 +68,15 @@ export function searchSides(
       confidence: new Uint8Array(size),
     },
   };
+  const cast = subject && castBy(picture, subject);
+  const closed = subject?.map((s, p) => s | cast![p]!);
   for (let y = 0; y < picture.height; y++) {
     const to = (y + sides.top) * rect.width + sides.left;
     state.hole.fill(0, to, to + picture.width);
-    if (subject) state.banned.set(subject.subarray(y * picture.width, (y + 1) * picture.width), to);
+    if (closed) state.banned.set(closed.subarray(y * picture.width, (y + 1) * picture.width), to);
   }
   const guides = movedLines(options.guides ?? [], sides.left, sides.top);
-  const bands = bandsFor(picture, sides, rect, subject);
+  const bands = bandsFor(picture, sides, rect, closed ?? null);
   const placed = bands.map((band) => ({
     rect: shift(band.rect, rect.x, rect.y),
     room: shift(band.room, rect.x, rect.y),

@@ -1,6 +1,6 @@
 import { tellsOf } from '../proof/proof.js';
 import type { TellKind } from '../proof/tell.js';
-import { greyOf } from '../find/grey.js';
+import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import type { Sides } from './canvas.js';

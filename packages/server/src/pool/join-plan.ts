@@ -1,5 +1,5 @@
 import { UserProblem } from '@tersum/codec';
-import type { Task } from '@tersum/core';
+import type { Crew, Task } from '@tersum/core';
 import { bareShare, CannotLay, cropBetween, frameOf, join, NothingInCommon } from '@tersum/core';
 import type { JoinPlan } from '@tersum/document';
 import { reducedPart } from '@tersum/document';
@@ -10,7 +10,11 @@ const TRIED = 700;
 const STEPS = 10;
 
 /** What crops of a joined picture come to, found on small copies. @throws UserProblem, Cancelled */
-export function joinPlan({ sources, projection }: TaskOf<'join plan'>, watch: Task): JoinPlan {
+export function joinPlan(
+  { sources, projection }: TaskOf<'join plan'>,
+  crew: Crew,
+  watch: Task,
+): JoinPlan {
   const longest = Math.max(
     ...sources.map(({ original: { width, height } }) => Math.max(width, height)),
   );
@@ -19,7 +23,7 @@ export function joinPlan({ sources, projection }: TaskOf<'join plan'>, watch: Ta
     reducedPart(original, patches, frameOf(original), factor),
   );
   try {
-    const { covered, picture } = join(small, { projection }, watch);
+    const { covered, picture } = join(small, { projection, crew }, watch);
     const steps = Array.from({ length: STEPS + 1 }, (_, k) => {
       const rect = cropBetween(covered, picture.width, k / STEPS);
       const invented = bareShare(covered, picture.width, rect);

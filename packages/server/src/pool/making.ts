@@ -1,5 +1,5 @@
 import { decode, encode, readMetadata, UserProblem } from '@tersum/codec';
-import type { Raster, Task } from '@tersum/core';
+import type { Crew, Raster, Task } from '@tersum/core';
 import {
   CannotLay,
   convertRaster,
@@ -31,8 +31,8 @@ interface Picture {
 }
 
 /** Makes new pictures and writes them as files. @throws UserProblem, Cancelled */
-export async function makePictures(task: MakeTask, watch: Task): Promise<Made[]> {
-  const pictures = await explained(() => picturesOf(task, watch));
+export async function makePictures(task: MakeTask, crew: Crew, watch: Task): Promise<Made[]> {
+  const pictures = await explained(() => picturesOf(task, crew, watch));
   const made: Made[] = [];
   for (const [k, { name, picture, ppi, like, bare = null }] of pictures.entries()) {
     const path = `${task.stem}-${k}`;
@@ -59,7 +59,11 @@ function sentence(text: string): string {
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }
 
-async function picturesOf({ making, sources, photo }: MakeTask, watch: Task): Promise<Picture[]> {
+async function picturesOf(
+  { making, sources, photo }: MakeTask,
+  crew: Crew,
+  watch: Task,
+): Promise<Picture[]> {
   if (making.kind === 'simulated') {
     const { raster } = await decode(photo!);
     return delivered(making.order, raster).map((d) => ({ ...d, like: null }));
@@ -74,7 +78,7 @@ async function picturesOf({ making, sources, photo }: MakeTask, watch: Task): Pr
   ];
   switch (making.kind) {
     case 'join': {
-      const { picture, bare } = joinedOf(making, shown, sources, watch);
+      const { picture, bare } = joinedOf(making, shown, sources, crew, watch);
       return made('joined', picture, bare);
     }
     case 'unglare': {
@@ -97,9 +101,10 @@ function joinedOf(
   { projection, edges, reach }: Extract<Making, { kind: 'join' }>,
   shown: readonly Raster[],
   sources: readonly MakeSource[],
+  crew: Crew,
   watch: Task,
 ): { picture: Raster; bare: Bare | null } {
-  const joined = join(shown, { projection }, watch);
+  const joined = join(shown, { projection, crew }, watch);
   refuseStrangers(joined.unused, sources, 'shows nothing that the others show');
   const { picture, covered } = joined;
   if (edges === 'leave') return { picture, bare: null };

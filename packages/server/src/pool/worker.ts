@@ -99,7 +99,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return { ...decoded, pyramid: displayPyramid(decoded.raster).map(toShared) };
     }
     case 'join plan':
-      return watched(task, ({ task: watch }) => joinPlan(task, watch));
+      return watched(task, ({ crew, task: watch }) => joinPlan(task, crew, watch));
     case 'subject':
       return subjectOutlines(task.original, task.patches, task.marked);
     case 'canvas': {
@@ -116,7 +116,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
     case 'variant':
       return watched(task, (help) => searchVariant(task, help));
     case 'make':
-      return watched(task, ({ task: watch }) => makePictures(task, watch));
+      return watched(task, ({ crew, task: watch }) => makePictures(task, crew, watch));
     case 'widen':
       return watched(task, ({ crew, task: watch }) => widenBothWays(task, crew, watch));
     case 'proof': {

@@ -1,5 +1,5 @@
-import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
+import type { Raster } from './raster.js';
+import { colourChannels, whiteOf } from './raster.js';
 
 /** Bilinear samples of luma, 0..1 (ITU-R BT.601 weights), the border repeated outward. */
 export function greySampler({

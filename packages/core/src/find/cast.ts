@@ -1,0 +1,162 @@
+import { labOfSrgb } from '../colour/lab.js';
+import { layerAt } from '../raster/layers.js';
+import { medianOf } from '../raster/median.js';
+import type { Plane } from '../raster/plane.js';
+import { boxMean } from '../raster/plane.js';
+import type { Raster } from '../raster/raster.js';
+import { widened } from '../shape/widened.js';
+import { solveSmall } from '../solve/small.js';
+
+/** Longest side that is looked at, px. */
+const LONGEST = 320;
+/** px round the subject in which its own colour is mixed with the ground's. */
+const MIXED = 2;
+/** Share of the width that is kept from the subject where the ground alone is to be seen. */
+const AWAY = 0.06;
+/** Share of the width that must show the ground alone for a row to say anything. */
+const SEEN = 0.12;
+/** CIELAB units, and times the ground's own spread, from which on something is cast on it. */
+const [LEAST, TIMES] = [3, 4];
+/** Rounds of a fit, and the CIELAB units within which all are as near. */
+const [ROUNDS, NEAR] = [10, 0.3];
+/** px of the reduced picture that what is cast may be away from the subject. */
+const BESIDE = 3;
+/** Share of the ground up to which something on it can be cast by the subject. */
+const MOST = 0.35;
+
+/**
+ * Shadows and reflections that a subject casts on its ground. Each row's ground is told from what lies away from the
+ * subject, as a tone that changes evenly from left to right (least distances, so that what is off does not count); what is
+ * off by far more than the ground's own spread and hangs together with the subject is cast. Grounds of strong texture or
+ * with much on them spread so far that nothing is.
+ * @param subject 1 = subject, a value a pixel
+ * @returns 1 = cast, the subject itself not among it
+ */
+export function castBy(picture: Raster, subject: Uint8Array): Uint8Array {
+  const longest = Math.max(picture.width, picture.height);
+  const level = Math.max(0, Math.ceil(Math.log2(longest / LONGEST)));
+  const { grey, colours } = layerAt(picture, level);
+  const { width, height } = grey;
+  const shut = widened(reduced(subject, picture, level, width, height), width, height, MIXED);
+  const off = offOf(labPlanes(colours.length ? colours : [grey, grey, grey]), shut);
+  const cast = widened(hangingOn(off, shut, width, height), width, height, MIXED);
+  const out = new Uint8Array(subject.length);
+  const open = shut.reduce((n, s) => n + 1 - s, 0);
+  if (cast.reduce((n, c) => n + c, 0) > MOST * open) return out;
+  for (let y = 0, p = 0; y < picture.height; y++) {
+    const row = Math.min(height - 1, y >> level) * width;
+    for (let x = 0; x < picture.width; x++, p++)
+      out[p] = subject[p] ? 0 : cast[row + Math.min(width - 1, x >> level)]!;
+  }
+  return out;
+}
+
+function reduced(
+  mask: Uint8Array,
+  { width, height }: Raster,
+  level: number,
+  w: number,
+  h: number,
+): Uint8Array {
+  const out = new Uint8Array(w * h);
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++)
+      if (mask[p]) out[Math.min(h - 1, y >> level) * w + Math.min(w - 1, x >> level)] = 1;
+  return out;
+}
+
+function labPlanes([r, g, b]: readonly Plane[]): Plane[] {
+  const { width, height, values } = r!;
+  const planes = [0, 1, 2].map(() => new Float32Array(values.length));
+  for (let p = 0; p < values.length; p++) {
+    const lab = labOfSrgb(values[p]! / 255, g!.values[p]! / 255, b!.values[p]! / 255);
+    planes[0]![p] = lab.L;
+    planes[1]![p] = lab.a;
+    planes[2]![p] = lab.b;
+  }
+  // Grain says nothing of what is cast.
+  return planes.map((v) => boxMean({ width, height, values: v }, 1));
+}
+
+/** How far every pixel is off its row's ground, as a multiple of what counts; 0 where the row says nothing. */
+function offOf(planes: readonly Plane[], shut: Uint8Array): Float32Array {
+  const { width, height } = planes[0]!;
+  const away = Math.ceil(AWAY * width);
+  const open = openOf(shut, width, height, away);
+  const off = new Float32Array(shut.length);
+  for (let y = 0; y < height; y++) {
+    const places: number[] = [];
+    for (let x = 0; x < width; x++) if (open[y * width + x]) places.push(y * width + x);
+    if (places.length < SEEN * width) continue;
+    const fits = planes.map(({ values }) => evenTone(values, places, width));
+    const spread = Math.hypot(...fits.map((f) => f.spread));
+    const limit = Math.max(LEAST, TIMES * spread);
+    for (let x = 0; x < width; x++) {
+      const p = y * width + x;
+      let sum = 0;
+      for (let c = 0; c < 3; c++) sum += (planes[c]!.values[p]! - fits[c]!.at(x)) ** 2;
+      off[p] = Math.sqrt(sum) / limit;
+    }
+  }
+  return off;
+}
+
+/** What lies away from the subject on its row. */
+function openOf(shut: Uint8Array, width: number, height: number, away: number): Uint8Array {
+  const open = new Uint8Array(shut.length).fill(1);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (shut[y * width + x])
+        open.fill(0, y * width + Math.max(0, x - away), y * width + Math.min(width, x + away + 1));
+  return open;
+}
+
+/**
+ * The straight line through a row's values that the sum of distances from is least (by weighted least squares in rounds),
+ * so that what is off does not draw it, and the usual distance.
+ */
+function evenTone(values: Float32Array, places: readonly number[], width: number) {
+  let [height, slope] = [0, 0];
+  const far = (p: number): number => Math.abs(values[p]! - height - (slope * (p % width)) / width);
+  for (let round = 0; round < ROUNDS; round++) {
+    let [n, sx, sxx, sv, sxv] = [0, 0, 0, 0, 0];
+    for (const p of places) {
+      const x = (p % width) / width;
+      const w = round ? 1 / Math.max(NEAR, far(p)) : 1;
+      n += w;
+      sx += w * x;
+      sxx += w * x * x;
+      sv += w * values[p]!;
+      sxv += w * x * values[p]!;
+    }
+    // A ground is taken to be level when little of its row is seen.
+    const rows = [
+      [n, sx],
+      [sx, sxx + 0.002 * n],
+    ];
+    [height, slope] = solveSmall(rows, [sv, sxv]) as [number, number];
+  }
+  const spread = 1.4826 * medianOf(places.map(far));
+  return { spread, at: (x: number): number => height + (slope * x) / width };
+}
+
+/** What is off and hangs together with the subject: begun where it is surely off, gone on with where it is half as much. */
+function hangingOn(off: Float32Array, shut: Uint8Array, width: number, height: number): Uint8Array {
+  const cast = new Uint8Array(shut.length);
+  const waiting: number[] = [];
+  const near = widened(shut, width, height, BESIDE);
+  for (let p = 0; p < off.length; p++)
+    if (!shut[p] && near[p] && off[p]! >= 1) {
+      cast[p] = 1;
+      waiting.push(p);
+    }
+  for (let p = waiting.pop(); p !== undefined; p = waiting.pop()) {
+    const x = p % width;
+    for (const q of [x > 0 ? p - 1 : -1, x < width - 1 ? p + 1 : -1, p - width, p + width])
+      if (q >= 0 && q < off.length && !shut[q] && !cast[q] && off[q]! >= 0.5) {
+        cast[q] = 1;
+        waiting.push(q);
+      }
+  }
+  return cast;
+}

@@ -1,8 +1,10 @@
+import { writeFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
+import { encode } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
 import { ciede2000, labOfSrgb, landmarksOf, registered, through } from '@tersum/core';
 import { Actions } from './actions.js';
-import { BenchPage } from './bench-page.js';
+import { addPicture, BenchPage } from './bench-page.js';
 import { photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
 
@@ -260,4 +262,47 @@ test('edges are dragged with the stretched picture before one’s eyes, and new 
     }
   expect(inside).toBeGreaterThan(20);
   expect(outside).toBe(0);
+});
+
+test('a backdrop that ends inside the frame is extended in one action', async ({ page }, info) => {
+  const truth = await pixelsOf(photo('head-truth.jpg'));
+  const { width, height, channels } = truth;
+  const narrow = { ...truth, data: truth.data.slice() };
+  // The room beyond the backdrop's left edge: a lighter wall, a little grainy.
+  const end = 66;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < end; x++)
+      for (let c = 0; c < channels; c++)
+        narrow.data[(y * width + x) * channels + c] = [168, 154, 132][c]! + ((x * 7 + y * 13) % 5);
+  const file = info.outputPath('narrow.png');
+  await writeFile(file, await encode(narrow, 'png', 100, { icc: null, exif: null, ppi: null }));
+  await addPicture(page, server.url, 'Carnival head', file);
+  await page.getByRole('link', { name: 'Finish' }).click();
+  await page.getByRole('radio', { name: 'Frame' }).click();
+  await page.getByRole('button', { name: 'Widen…' }).click();
+  const window = page.getByRole('dialog');
+  await expect(window.getByText(/outline is kept|Nothing stands out/)).toBeVisible({
+    timeout: 60_000,
+  });
+  await window.getByRole('button', { name: 'Extend the backdrop' }).click();
+  await expect(window.getByText('Filled where it ended')).toBeVisible({ timeout: 60_000 });
+  await window.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('link', { name: 'Bench', exact: true }).click();
+  await expect(page.getByText('Up to date')).toBeVisible({ timeout: 120_000 });
+  const bench = new BenchPage(page, { width, height });
+  const mended = await pixelsOf(await bench.saved('PNG', info.outputPath('extended.png')));
+  const above: Raster = {
+    ...mended,
+    height: 900,
+    data: mended.data.subarray(0, width * 900 * channels),
+  };
+  const { off, texture } = beside(above, truth, 0, [0, end]);
+  expect(off).toBeLessThan(6);
+  expect(texture).toBeGreaterThan(0.6);
+  expect(texture).toBeLessThan(1.4);
+  // Well inside the backdrop nothing was touched.
+  for (let i = 0; i < mended.data.length; i++) {
+    const x = Math.floor(i / channels) % width;
+    if (x > end + 60 && mended.data[i] !== narrow.data[i]) throw new Error(`sample ${i} changed`);
+  }
 });

@@ -16,6 +16,7 @@ export * from './find/portions.js';
 export * from './find/region.js';
 export * from './find/site-facts.js';
 export * from './find/structure.js';
+export { beyondBackdrop } from './find/backdrop.js';
 export * from './find/subject.js';
 export * from './prepare/blocks.js';
 export * from './prepare/deblock.js';

@@ -1,10 +1,9 @@
-import { labOfSrgb } from '../colour/lab.js';
-import { layerAt } from '../raster/layers.js';
 import { medianOf } from '../raster/median.js';
 import type { Plane } from '../raster/plane.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { widened } from '../shape/widened.js';
+import { reducedMask, smallLab } from './small-lab.js';
 import { solveSmall } from '../solve/small.js';
 
 /** Longest side that is looked at, px. */
@@ -33,12 +32,14 @@ const MOST = 0.35;
  * @returns 1 = cast, the subject itself not among it
  */
 export function castBy(picture: Raster, subject: Uint8Array): Uint8Array {
-  const longest = Math.max(picture.width, picture.height);
-  const level = Math.max(0, Math.ceil(Math.log2(longest / LONGEST)));
-  const { grey, colours } = layerAt(picture, level);
-  const { width, height } = grey;
-  const shut = widened(reduced(subject, picture, level, width, height), width, height, MIXED);
-  const off = offOf(labPlanes(colours.length ? colours : [grey, grey, grey]), shut);
+  const { level, planes } = smallLab(picture, LONGEST);
+  const { width, height } = planes[0]!;
+  const shut = widened(reducedMask(subject, picture, level, planes[0]!), width, height, MIXED);
+  const off = offOf(
+    // Grain says nothing of what is cast.
+    planes.map((p) => boxMean(p, 1)),
+    shut,
+  );
   const cast = widened(hangingOn(off, shut, width, height), width, height, MIXED);
   const out = new Uint8Array(subject.length);
   const open = shut.reduce((n, s) => n + 1 - s, 0);
@@ -49,33 +50,6 @@ export function castBy(picture: Raster, subject: Uint8Array): Uint8Array {
       out[p] = subject[p] ? 0 : cast[row + Math.min(width - 1, x >> level)]!;
   }
   return out;
-}
-
-function reduced(
-  mask: Uint8Array,
-  { width, height }: Raster,
-  level: number,
-  w: number,
-  h: number,
-): Uint8Array {
-  const out = new Uint8Array(w * h);
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++)
-      if (mask[p]) out[Math.min(h - 1, y >> level) * w + Math.min(w - 1, x >> level)] = 1;
-  return out;
-}
-
-function labPlanes([r, g, b]: readonly Plane[]): Plane[] {
-  const { width, height, values } = r!;
-  const planes = [0, 1, 2].map(() => new Float32Array(values.length));
-  for (let p = 0; p < values.length; p++) {
-    const lab = labOfSrgb(values[p]! / 255, g!.values[p]! / 255, b!.values[p]! / 255);
-    planes[0]![p] = lab.L;
-    planes[1]![p] = lab.a;
-    planes[2]![p] = lab.b;
-  }
-  // Grain says nothing of what is cast.
-  return planes.map((v) => boxMean({ width, height, values: v }, 1));
 }
 
 /** How far every pixel is off its row's ground, as a multiple of what counts; 0 where the row says nothing. */

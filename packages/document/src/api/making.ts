@@ -69,8 +69,8 @@ export type JoinPlan = z.infer<typeof JoinPlanSchema>;
 /** Asks for a wider canvas to be tried both ways, small. */
 export const WidenQuerySchema = z.object({ sides: SidesSchema });
 
-/** Outlines of what a picture is of; none where nothing stands out. */
-export const SubjectAnswerSchema = z.object({
+/** Outlines of what was looked for in a picture; none where it is not there. */
+export const OutlinesAnswerSchema = z.object({
   outlines: z.array(z.array(z.tuple([z.number(), z.number()]))),
 });
 

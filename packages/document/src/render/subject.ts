@@ -1,9 +1,9 @@
 import type { Point, Raster } from '@tersum/core';
-import { frameOf, partsOf, subjectAs, traceOutline } from '@tersum/core';
+import { beyondBackdrop, frameOf, partsOf, subjectAs, traceOutline } from '@tersum/core';
 import type { Patch } from './patch.js';
 import { compose } from './patch.js';
 
-/** Parts of the subject smaller than this share of the picture are left out. */
+/** Parts smaller than this share of the picture are left out. */
 const LEAST = 0.0002;
 
 /**
@@ -16,9 +16,22 @@ export function subjectOutlines(
   marked: readonly Point[] | null,
 ): [number, number][][] {
   const picture = compose(original, patches, frameOf(original));
-  const subject = subjectAs(picture, marked);
-  if (!subject) return [];
-  return partsOf(subject, picture.width)
-    .filter((part) => part.length >= LEAST * subject.length)
-    .map((part) => traceOutline(subject, picture.width, part[0]!).map(([x, y]) => [x, y]));
+  return outlinesOf(subjectAs(picture, marked), picture.width);
+}
+
+/** Outlines of what lies beyond a backdrop that ends inside the frame, px of the original; none where it reaches the edges. */
+export function backdropOutlines(
+  original: Raster,
+  patches: readonly Patch[],
+  marked: readonly Point[] | null,
+): [number, number][][] {
+  const picture = compose(original, patches, frameOf(original));
+  return outlinesOf(beyondBackdrop(picture, subjectAs(picture, marked)), picture.width);
+}
+
+function outlinesOf(mask: Uint8Array | null, width: number): [number, number][][] {
+  if (!mask) return [];
+  return partsOf(mask, width)
+    .filter((part) => part.length >= LEAST * mask.length)
+    .map((part) => traceOutline(mask, width, part[0]!).map(([x, y]) => [x, y]));
 }

@@ -87,12 +87,13 @@ export function finishRoutes(services: Services): Router {
     res.json(await pool.run({ kind: 'levels', original, patches, finishing, share }));
   });
 
-  /** What the picture is of, as it is without its widening. */
-  router.post('/:id/subject', async (req, res) => {
-    const below = withoutWidening(await renderer.newest(req.params.id));
-    const { subject: marked } = findings.survey(req.params.id).settings;
-    res.json({ outlines: await pool.run({ kind: 'subject', ...below, marked }) });
-  });
+  // What the picture is of, and what lies beyond its backdrop, as it is without its widening.
+  for (const kind of ['subject', 'backdrop'] as const)
+    router.post(`/:id/${kind}`, async (req, res) => {
+      const below = withoutWidening(await renderer.newest(req.params.id));
+      const { subject: marked } = findings.survey(req.params.id).settings;
+      res.json({ outlines: await pool.run({ kind, ...below, marked }) });
+    });
 
   router.post('/:id/widen', async (req, res) => {
     const { sides } = bodyOf(WidenQuerySchema, req);

@@ -222,7 +222,10 @@ export const OPERATIONS: readonly Operation[] = [
     answer: d.WidenAnswerSchema,
   }),
   operation('post /pictures/:id/subject', 'Outlines of what the picture is of', {
-    answer: d.SubjectAnswerSchema,
+    answer: d.OutlinesAnswerSchema,
+  }),
+  operation('post /pictures/:id/backdrop', 'Outlines of what lies beyond its backdrop', {
+    answer: d.OutlinesAnswerSchema,
   }),
   operation('post /pictures/:id/channels', 'The channels, measured', {
     answer: d.ChannelsAnswerSchema,

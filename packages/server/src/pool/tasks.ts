@@ -107,7 +107,7 @@ export type WorkerTask =
       readonly projection: 'auto' | 'plane' | 'cylinder';
     }
   | {
-      readonly kind: 'subject';
+      readonly kind: 'subject' | 'backdrop';
       readonly original: Raster;
       readonly patches: readonly Patch[];
       readonly marked: readonly Point[] | null;
@@ -251,6 +251,7 @@ export interface Answers {
   proof: SiteTell[][];
   widen: WidenAnswer;
   subject: [number, number][][];
+  backdrop: [number, number][][];
   'join plan': JoinPlan;
   grounds: GroundOffer[];
   guides: Guide[];

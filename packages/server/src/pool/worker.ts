@@ -52,6 +52,7 @@ import {
   searchTwins,
   searchVariant,
   subjectOutlines,
+  backdropOutlines,
 } from '@tersum/document';
 import type { FlatFormat, SearchHelp } from '@tersum/document';
 import { ThreadCrew } from '@tersum/threads';
@@ -102,6 +103,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return watched(task, ({ crew, task: watch }) => joinPlan(task, crew, watch));
     case 'subject':
       return subjectOutlines(task.original, task.patches, task.marked);
+    case 'backdrop':
+      return backdropOutlines(task.original, task.patches, task.marked);
     case 'canvas': {
       const { at: _, ...laid } = onCanvas(task.original, task.on);
       const raster = { ...toShared(laid), at: [task.on.x, task.on.y] as const };

@@ -9,7 +9,7 @@ import {
   PictureRecordsSchema,
   PictureSchema,
   PrintsAnswerSchema,
-  SubjectAnswerSchema,
+  OutlinesAnswerSchema,
   TiltAnswerSchema,
   WidenAnswerSchema,
 } from '@tersum/document';
@@ -66,7 +66,11 @@ export const tryWiden = (id: string, sides: Sides, signal: AbortSignal) =>
   request(WidenAnswerSchema, path(id, '/widen'), { body: { sides }, signal });
 
 export const findSubject = async (id: string, signal: AbortSignal) =>
-  (await request(SubjectAnswerSchema, path(id, '/subject'), { method: 'POST', signal })).outlines;
+  (await request(OutlinesAnswerSchema, path(id, '/subject'), { method: 'POST', signal })).outlines;
+
+/** What lies beyond the backdrop; no outline where it reaches the edges. */
+export const findBackdropEnd = async (id: string) =>
+  (await request(OutlinesAnswerSchema, path(id, '/backdrop'), { method: 'POST' })).outlines;
 
 export const splitPrints = async (id: string, quads: unknown) =>
   (

@@ -11,6 +11,7 @@ import { Actions, Field, Window } from '../../look/Window.js';
 import { ReferenceLink } from '../../reference/ReferenceLink.js';
 import { getSurvey } from '../../api/survey.js';
 import { useFinish } from '../model/context.js';
+import { BackdropLine } from './BackdropLine.js';
 import { BothWays } from './BothWays.js';
 import type { Stand, Way, Wish } from './plan.js';
 import { boxAround, FREE, isNothing, possible, reachedSides, sidesFor, slid } from './plan.js';
@@ -140,6 +141,11 @@ export function WidenWindow({ records, onClose }: WidenWindowProps) {
                   : 'Looking for the subject…'}
             </Caption>
           </Line>
+          {!before && (
+            <Line>
+              <BackdropLine records={records} subject={subject ?? []} />
+            </Line>
+          )}
         </div>
         <div>
           <Field as="div">

@@ -11,7 +11,7 @@ import type { SmallCopy } from './useStretching.js';
 const SMALL = 340;
 
 /** What a plan is made by: a small copy of the picture without its widening, and what the picture is of. */
-export function usePlanned({ id, width, height }: Picture) {
+export function usePlanned({ id, width, height, version }: Picture) {
   const [copy, setCopy] = useState<SmallCopy | null>(null);
   const [subject, setSubject] = useState<readonly (readonly Point[])[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -24,7 +24,8 @@ export function usePlanned({ id, width, height }: Picture) {
       (error: unknown) => !gone.signal.aborted && setProblem(messageOf(error)),
     );
     return () => gone.abort();
-  }, [id, width, height]);
+    // Whatever changes the picture makes another copy.
+  }, [id, width, height, version]);
   useEffect(() => {
     const gone = new AbortController();
     findSubject(id, gone.signal).then(setSubject, (error: unknown) => {

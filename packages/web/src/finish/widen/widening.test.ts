@@ -1,5 +1,6 @@
 import type { DocketFinding, PictureRecords, Repair } from '@tersum/document';
 import { applyEdits, RepairSchema, SurveySettingsSchema } from '@tersum/document';
+import { backdropEdits } from './backdrop.js';
 import { damageOf, wayOf, wideningEdits, wideningIn, withoutEdits } from './widening.js';
 
 const LAYER = { id: crypto.randomUUID(), name: 'Repairs', visible: true, position: 3 };
@@ -101,3 +102,24 @@ function fillOf({ method }: Repair) {
   if (method.kind !== 'fill') throw new Error('not a fill');
   return method;
 }
+
+test('a backdrop that ends inside the frame is filled on a layer of its own, the subject not copied', () => {
+  const gap = [
+    [0, 0],
+    [12, 0],
+    [12, 89],
+    [0, 89],
+  ] as const;
+  const extended = after(records, backdropEdits(records, [gap], [THING]));
+  const [fill] = extended.repairs;
+  expect(RepairSchema.safeParse(fill).success).toBe(true);
+  expect(extended.layers.find((l) => l.id === fill!.layerId)).toMatchObject({
+    name: 'Backdrop',
+    position: 4,
+  });
+  expect(fillOf(fill!)).toMatchObject({ sides: null, areas: [{ allow: false }] });
+  // A later widening lies above it.
+  const widened = after(extended, wideningEdits(extended, SIDES, 'fill', []));
+  const above = widened.layers.find((l) => l.id === wideningIn(widened)!.layerId)!;
+  expect(above.position).toBeGreaterThan(4);
+});

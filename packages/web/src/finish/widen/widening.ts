@@ -96,10 +96,14 @@ function plain(points: Outline): [number, number][] {
 function filled(before: Repair | null, sides: Sides, closed: [number, number][][]): Method {
   const search = crypto.randomUUID();
   if (before?.method.kind === 'fill') return { ...before.method, sides, search };
-  const areas = closed.map((points) => ({
+  return { ...plainFill(search), sides, areas: keptOff(closed) };
+}
+
+/** Areas that a fill copies nothing of. */
+export function keptOff(outlines: readonly Outline[]) {
+  return outlines.map((points) => ({
     allow: false,
-    shape: { kind: 'outline' as const, points },
+    shape: { kind: 'outline' as const, points: plain(points) },
     width: 1,
   }));
-  return { ...plainFill(search), sides, areas };
 }

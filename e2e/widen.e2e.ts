@@ -209,7 +209,7 @@ test('edges are dragged with the stretched picture before one’s eyes, and new 
   const window = page.getByRole('dialog');
   await window.getByRole('radio', { name: 'Free' }).click();
   await window.getByRole('radio', { name: 'Stretch the background' }).click();
-  const edge = window.getByRole('slider', { name: 'Right edge' });
+  const edge = window.getByRole('slider', { name: 'Left edge' });
   const shown = window.getByTestId('sketch-picture');
   await expect(window.getByText(/outline is kept|Nothing stands out/)).toBeVisible({
     timeout: 60_000,
@@ -221,7 +221,7 @@ test('edges are dragged with the stretched picture before one’s eyes, and new 
   await page.mouse.move(box.x + 6, box.y + 20);
   await page.mouse.down();
   for (let k = 1; k <= 12; k++) {
-    await page.mouse.move(box.x + 6 + 3 * k, box.y + 20);
+    await page.mouse.move(box.x + 6 - 3 * k, box.y + 20);
     await page.waitForTimeout(60);
     seen.add(await shown.evaluate((c: HTMLCanvasElement) => String(c.width)));
   }

@@ -36,6 +36,19 @@ test('what stands before the background is found whole, and little of the backgr
   for (let y = 0; y < height; y++) expect(found[y * width] || found[y * width + width - 1]).toBe(0);
 });
 
+test('a thing whose tip comes up to the border takes the last strip there, and only there', () => {
+  const { picture } = scene(true);
+  for (let y = 140; y < 150; y++)
+    for (let x = 226; x < width - 2; x++) picture.data.set([190, 130, 70], 3 * (y * width + x));
+  const found = subjectOf(picture)!;
+  for (let y = 0; y < height; y++) {
+    expect(found[y * width]).toBe(0);
+    if (y >= 140 && y < 150) expect(found[y * width + width - 4]).toBe(1);
+    // What is found is told by cells of 4 px.
+    else if (y < 132 || y >= 158) expect(found[y * width + width - 4]).toBe(0);
+  }
+});
+
 test('a bare background has no subject', () => {
   expect(subjectOf(scene(false).picture)).toBeNull();
 });

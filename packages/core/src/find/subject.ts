@@ -8,6 +8,7 @@ import { partsOf } from '../shape/parts.js';
 import type { Point } from '../shape/site.js';
 import { widened } from '../shape/widened.js';
 import { findGrounds } from './grounds.js';
+import { settleStrips } from './last-strip.js';
 
 /** Share of a side's border from which on a ground that lies along it is background. */
 const ALONG = 0.06;
@@ -50,9 +51,7 @@ export function subjectOf(picture: Raster): Uint8Array | null {
   const share = count / labels.length;
   if (share < SMALLEST || share > LARGEST) return null;
   const wide = widened(subject, width, height, Math.ceil(MARGIN * Math.max(width, height)));
-  // The last strip of background beside it is left.
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++) if (x < STRIP || x >= width - STRIP) wide[p] = subject[p]!;
+  settleStrips(picture, subject, wide);
   return wide;
 }
 
@@ -74,8 +73,6 @@ export function subjectAs(picture: Raster, outline: readonly Point[] | null): Ui
   return subject;
 }
 
-/** px at the left and right border into which the margin does not reach. */
-const STRIP = 8;
 /** px of the reduced picture a thing may be away from the subject and still belong to it. */
 const BESIDE = 3;
 /** Share of the picture up to which something beside the subject is taken for a thing. */

@@ -5,6 +5,8 @@ import {
   deepestOf,
   fill,
   fillFigures,
+  grainBack,
+  GRAIN_SHARE,
   FILL_VARIANTS,
   findGuides,
   frameOf,
@@ -139,7 +141,12 @@ export function fillMask(
   const coverage = Float32Array.from(mask);
   const sheets = sheetsFor(asked);
   const replay = (map: DonorMap): Raster =>
-    fill({ below, origin: window, map, coverage }, 1, { adapt: asked.adapt });
+    grainBack(
+      fill({ below, origin: window, map, coverage }, 1, { adapt: asked.adapt }),
+      coverage,
+      GRAIN_SHARE,
+      asked.seed,
+    );
   try {
     const variants = Array.from({ length: asked.variants }, (_, k): Variant => {
       const seed = asked.seed + k;

@@ -5,11 +5,17 @@ import { colourChannels, whiteOf } from '../raster/raster.js';
 
 /** px round a site in which its surroundings' grain is measured; {@link grainBack} has to be shown as much. */
 export const GRAIN_RING = 14;
+/** Share of what is missing that a fill is given back: the rest of it is often structure that only the surroundings have. */
+export const GRAIN_SHARE = 0.7;
+/** Shares of a site's pixels that lie well inside it between which it comes to need grain: narrow ones hardly show any. */
+const [NARROW, BROAD] = [0.5, 0.75];
 /** Taps of the B3 spline, which takes the finest detail off (Starck, Murtagh, "Astronomical Image and Data Analysis", 2002). */
 const TAPS = [1 / 16, 4 / 16, 6 / 16, 4 / 16, 1 / 16] as const;
 const HALF = 2;
 /** Median size of what the spline takes off white noise of deviation 1: 0.6745 of a normal law, times the filter's own 0.8908. */
 const SHARE = 0.6745 * 0.8908;
+/** Coverage from which on a pixel is the site's. */
+const WHOLLY = 0.99;
 /** Fewest pixels that say anything of grain. */
 const LEAST = 60;
 /** Pixels that are asked, about. */
@@ -19,7 +25,8 @@ const ASKED = 4000;
  * Gives a repair the grain its surroundings have and it lacks: noise of one deviation for the whole site, alike in all
  * channels, added to what was computed. Exact: free of transcendental functions, the same bytes everywhere.
  * @param picture the repaired pixels with their surroundings; left as it is
- * @param coverage 0..1, a value a pixel @param share 0..1 of what is missing @param seed of the noise
+ * @param coverage 0..1, a value a pixel @param share 0..1 of what is missing, less where the site is narrow
+ * @param seed of the noise
  */
 export function grainBack(
   picture: Raster,
@@ -29,10 +36,12 @@ export function grainBack(
 ): Raster {
   const { channels, data } = picture;
   const [inside, outside] = [fineness(picture, coverage, true), fineness(picture, coverage, false)];
-  const lacking = inside === null || outside === null ? 0 : outside * outside - inside * inside;
+  const lacking = inside && outside ? outside.size ** 2 - inside.size ** 2 : 0;
   const out = { ...picture, data: data.slice() };
-  if (lacking <= 0) return out;
-  const deviation = (share * Math.sqrt(lacking)) / SHARE;
+  if (!inside || lacking <= 0) return out;
+  const covered = coverage.reduce((n, c) => n + (c >= WHOLLY ? 1 : 0), 0);
+  const needed = Math.min(1, Math.max(0, (inside.count / covered - NARROW) / (BROAD - NARROW)));
+  const deviation = (needed * share * Math.sqrt(lacking)) / SHARE;
   const random = seededRandom(seed);
   const white = whiteOf(data);
   for (let p = 0; p < coverage.length; p++) {
@@ -49,19 +58,25 @@ export function grainBack(
   return out;
 }
 
-/** Median size of the finest detail of pixels wholly inside, or wholly outside; null of too few. */
-function fineness(picture: Raster, coverage: Float32Array, within: boolean): number | null {
+/** Median size of the finest detail of pixels wholly inside, or wholly outside, and how many there are; null of too few. */
+function fineness(
+  picture: Raster,
+  coverage: Float32Array,
+  within: boolean,
+): { readonly size: number; readonly count: number } | null {
   const { width, height } = picture;
-  const places: number[] = [];
+  const places = new Int32Array(width * height);
+  let count = 0;
   for (let y = HALF; y < height - HALF; y++)
     for (let x = HALF; x < width - HALF; x++) {
       const p = y * width + x;
-      if (isWhole(coverage, p, width, within)) places.push(p);
+      if (isWhole(coverage, p, width, within)) places[count++] = p;
     }
-  if (places.length < LEAST) return null;
-  const each = Math.max(1, Math.floor(places.length / ASKED));
-  const asked = places.filter((_, k) => k % each === 0);
-  return medianOf(asked.map((p) => Math.abs(fineAt(picture, p))));
+  if (count < LEAST) return null;
+  const each = Math.max(1, Math.floor(count / ASKED));
+  const sizes: number[] = [];
+  for (let k = 0; k < count; k += each) sizes.push(Math.abs(fineAt(picture, places[k]!)));
+  return { size: medianOf(sizes), count };
 }
 
 /** Whether all that the spline reads lies on one side. */
@@ -69,7 +84,7 @@ function isWhole(coverage: Float32Array, p: number, width: number, within: boole
   for (let v = -HALF; v <= HALF; v += HALF)
     for (let u = -HALF; u <= HALF; u += HALF) {
       const cover = coverage[p + v * width + u]!;
-      if (within ? cover < 0.99 : cover > 0) return false;
+      if (within ? cover < WHOLLY : cover > 0) return false;
     }
   return true;
 }

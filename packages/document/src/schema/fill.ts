@@ -1,4 +1,4 @@
-import { SCALE_LIMITS } from '@tersum/core';
+import { GRAIN_SHARE, SCALE_LIMITS } from '@tersum/core';
 import { z } from 'zod';
 import { SidesSchema } from './sides.js';
 import { SINGLE_SHAPES } from './site.js';
@@ -41,7 +41,10 @@ export const FillSchema = z.object({
 });
 export type FillWishes = z.infer<typeof FillSchema>;
 
-/** A fill from the whole surroundings, with nothing asked for. */
+/** A fill from the whole surroundings, with their grain and nothing asked for. */
 export function plainFill(search: string, seed = 1, adapt = 1) {
-  return { kind: 'fill' as const, ...FillSchema.parse({ search, seed, adapt }) };
+  return {
+    kind: 'fill' as const,
+    ...FillSchema.parse({ search, seed, adapt, grain: GRAIN_SHARE }),
+  };
 }

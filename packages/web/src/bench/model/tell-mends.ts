@@ -35,7 +35,7 @@ export function mendFor(pictureId: string, repair: Repair, tell: RepairTell): Te
   const { method, site } = repair;
   if (isFill(repair)) {
     const spot = spotOf(site, tell);
-    if (lacksGrain(tell) && !repair.method.grain)
+    if (lacksGrain(tell) && repair.method.grain < 1)
       return {
         label: 'Add grain',
         local: spot !== null,

@@ -1,7 +1,8 @@
-import type { DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
+import type { CutOff, DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
 import {
   paste,
   crop,
+  cutOff,
   deepestOf,
   fill,
   fillFigures,
@@ -23,6 +24,7 @@ import { ThreadCrew } from '@tersum/threads';
 import { extname } from 'node:path';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
 import { cropMask } from './masks.js';
+import { sidesGrained } from './sides.js';
 import { BadUsage, needed, numberOf, rangeOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
@@ -139,6 +141,8 @@ export function fillMask(
   const mask = cropMask(hole, picture.width, window);
   const closed = cropMask(banned, picture.width, window);
   const coverage = Float32Array.from(mask);
+  const sides = isPlain(asked) && !banned.includes(1) ? cutOff(picture, hole) : null;
+  if (sides) return { window: frameOf(picture), variants: sidesAsked(sides, asked, crew) };
   const sheets = sheetsFor(asked);
   const replay = (map: DonorMap): Raster =>
     grainBack(
@@ -163,4 +167,26 @@ export function fillMask(
     if (error instanceof NothingToCopy) throw new BadUsage('the mask leaves nothing to copy from');
     throw error;
   }
+}
+
+/** Whether donors are to be taken as they are, wherever they lie. */
+function isPlain({ turn, mirror, scale, adapt }: Asked): boolean {
+  return turn === 0 && !mirror && scale[0] === 1 && scale[1] === 1 && adapt === 1;
+}
+
+/** Missing sides beside something that stands before a backdrop, filled as new sides are. */
+function sidesAsked(
+  { picture, sides, subject }: CutOff,
+  asked: Asked,
+  crew: ThreadCrew,
+): readonly Variant[] {
+  return Array.from({ length: asked.variants }, (_, k): Variant => {
+    const seed = asked.seed + k;
+    const { texture } = FILL_VARIANTS[k % FILL_VARIANTS.length]!;
+    return {
+      part: sidesGrained(picture, sides, subject, { seed, texture, crew }),
+      seed,
+      figures: null,
+    };
+  });
 }

@@ -4,12 +4,12 @@ import {
   canvasOf,
   maskBox,
   NothingToCopy,
-  sidesFilled,
   stretched,
   subjectOf,
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
+import { sidesGrained } from './sides.js';
 import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
@@ -56,7 +56,7 @@ export async function widenCommand(args: string[]): Promise<void> {
     const done = await meter.time('engine', () => {
       const subject = given ?? subjectOf(picture);
       return how === 'fill'
-        ? { picture: sidesFilled(picture, sides, subject, { seed, crew }), subject, more: {} }
+        ? { picture: sidesGrained(picture, sides, subject, { seed, crew }), subject, more: {} }
         : { ...stretchedBy(picture, sides, subject), subject };
     });
     await meter.time('save', () => writePicture(out, done.picture, input, ppi));

@@ -192,7 +192,7 @@ function even(
       const p = (y0 + y) * below.width + x0 + x;
       const cell = cellOf(system.stride, x, y);
       system.own[cell]! += tie;
-      wantedSteps(below, site, p, steps);
+      system.own[cell]! += (RIM - 1) * wantedSteps(below, site, p, steps);
       for (let c = 0; c < colours; c++) {
         const tone = (copied[LANES * cell + c] = data[site[p]! * channels + c]!);
         b[LANES * cell + c] = tie * tone + steps[c]!;
@@ -213,6 +213,9 @@ function even(
     }
 }
 
+/** How much a step at the ring counts beside one within the site. */
+const RIM = 8;
+
 /**
  * What a site pixel's right-hand side asks for: the ring's values where it meets the ring, and towards each neighbour
  * the step its source shows; where the neighbour comes from elsewhere, the mean of both sources' steps.
@@ -222,12 +225,13 @@ function wantedSteps(
   site: Int32Array,
   p: number,
   steps: Float64Array,
-): void {
+): number {
   const n = width * height;
   const s = site[p]!;
   const x = p % width;
   const sx = s % width;
   steps.fill(0);
+  let rim = 0;
   for (let side = 0; side < 4; side++) {
     const across = side === 0 ? 1 : side === 1 ? -1 : 0;
     const by = side === 2 ? width : side === 3 ? -width : across;
@@ -238,9 +242,19 @@ function wantedSteps(
       mine = -1;
     const t = site[q]!;
     if (t < 0) {
+      const r = q * channels;
+      // The donor's own step or that from the copied tone to the ring, whichever is smaller.
+      let [own, raw] = [0, 0];
+      if (mine >= 0)
+        for (let c = 0; c < steps.length; c++) {
+          own += Math.abs(data[s * channels + c]! - data[mine * channels + c]!);
+          raw += Math.abs(data[s * channels + c]! - data[r + c]!);
+        }
+      const from = (own <= raw ? mine : q) * channels;
+      rim++;
       for (let c = 0; c < steps.length; c++) {
-        steps[c]! += data[q * channels + c]!;
-        if (mine >= 0) steps[c]! += data[s * channels + c]! - data[mine * channels + c]!;
+        const step = mine >= 0 ? data[s * channels + c]! - data[from + c]! : 0;
+        steps[c]! += RIM * (data[r + c]! + step);
       }
       continue;
     }
@@ -261,6 +275,7 @@ function wantedSteps(
           data[t * channels + c]!) /
         2;
   }
+  return rim;
 }
 
 /** For every window pixel the pixel it is copied from, -1 outside the site. */

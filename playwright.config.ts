@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.e2e.ts',
   timeout: 240_000,
-  workers: 1,
+  workers: 2,
   retries: 0,
   reporter: [['list']],
   outputDir: 'test-results',

@@ -8,6 +8,7 @@ export * from './api/work.js';
 export * from './changes/history.js';
 export * from './changes/records.js';
 export * from './docket/added.js';
+export * from './docket/damage.js';
 export * from './docket/findings.js';
 export * from './docket/open-findings.js';
 export * from './render/canvas.js';

@@ -80,7 +80,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   const bases = new Bases(join(data, 'prepared'), records, originals, pool);
   const proofs = new ProofStore(db);
   const searches = new SearchStore(db, new ContentStore(join(data, 'maps')));
-  const renderer = new Renderer(records, originals, bases, searches, pool, log);
+  const renderer = new Renderer(records, originals, bases, searches, findings, pool, log);
   const intake = new Intake(jobs, files, originals, pool);
   const deliveries = new DeliveryStore(db);
   const exports = new Exports(

@@ -20,7 +20,7 @@ import {
   shift,
 } from '@tersum/core';
 import type { GroundOffer } from '../api/messages.js';
-import type { FillWishes, Guide } from '../schema/fill.js';
+import type { FillWishes, Guide, SourceArea } from '../schema/fill.js';
 import type { Method } from '../schema/method.js';
 import type { Repair } from '../schema/repair.js';
 import type { Patch } from './patch.js';
@@ -38,6 +38,8 @@ export interface FillPlace {
   readonly others: readonly Repair[];
   /** Of these, the ones that come later: what stands in their sites is still damage, and not looked at. */
   readonly later: readonly Repair[];
+  /** Damage that no repair mends yet: it supplies nothing, unless a person allows it, or nothing else is left. */
+  readonly damage: readonly SourceArea[];
 }
 
 /** How a search is run, besides what its record asks for. */
@@ -58,6 +60,15 @@ const GUIDE_SIGHT = 60;
  * @throws NothingToCopy, Cancelled
  */
 export function searchDonorMap(place: FillPlace, help: SearchHelp = {}): DonorMap {
+  try {
+    return mapOf(place, help);
+  } catch (error) {
+    if (!(error instanceof NothingToCopy) || !place.damage.length) throw error;
+    return mapOf({ ...place, damage: [] }, help);
+  }
+}
+
+function mapOf(place: FillPlace, help: SearchHelp): DonorMap {
   const { repair, original, others } = place;
   const { method } = repair;
   if (method.kind !== 'fill') throw new Error('only fills have donor maps');
@@ -72,7 +83,7 @@ export function searchDonorMap(place: FillPlace, help: SearchHelp = {}): DonorMa
   const site = siteMask([repair], window, frame);
   const hole = withLaterDamage(place, site, box, window, frame);
   const banned = siteMask(others, window, frame);
-  markAreas(banned, window, method.areas, frame);
+  markAreas(banned, window, [...place.damage, ...method.areas], frame);
   const local = ([x, y]: readonly [number, number]) => [x - window.x, y - window.y] as const;
   const map = searchFill(
     pixels,
@@ -94,7 +105,7 @@ export function searchDonorMap(place: FillPlace, help: SearchHelp = {}): DonorMa
 
 /** Runs the search of sides that are filled: from the picture within them alone, and from nothing that is forbidden. */
 function searchNewSides(
-  { repair, original, below, others }: FillPlace,
+  { repair, original, below, others, damage }: FillPlace,
   sides: Sides,
   { crew, task }: SearchHelp,
 ): DonorMap {
@@ -107,7 +118,7 @@ function searchNewSides(
     height: canvas.height - sides.top - sides.bottom,
   };
   const banned = siteMask(others, inner, canvas);
-  markAreas(banned, inner, method.areas, canvas);
+  markAreas(banned, inner, [...damage, ...method.areas], canvas);
   const picture = compose(original, patchesIn(below, inner), inner);
   const { seed, guides } = method;
   return searchSides(

@@ -82,7 +82,7 @@ export function testHost(original: Raster, found: Map<string, FoundMap>) {
     },
     async search(repair, below, others, later, on) {
       count.searches++;
-      return searchDonorMap({ repair, original: lyingOn(on), below, others, later });
+      return searchDonorMap({ repair, original: lyingOn(on), below, others, later, damage: [] });
     },
     async keepFound(search, map: DonorMap, below) {
       const kept = { map, hash: digest(packDonorMap(map)), below };

@@ -10,13 +10,14 @@ import {
 } from '@tersum/document';
 import { Router } from 'express';
 import { UserProblem } from '@tersum/codec';
+import { unmended } from '../render/damage.js';
 import { groundOf } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
 
 /** What is asked about a fill: variants, grounds, guides, portions, confidence. */
-export function fillRoutes({ records, renderer, pool }: Services): Router {
+export function fillRoutes({ records, renderer, findings, pool }: Services): Router {
   const router = Router();
 
   const placeOf = async (id: string, repair: Repair): Promise<FillPlace> => {
@@ -30,6 +31,7 @@ export function fillRoutes({ records, renderer, pool }: Services): Router {
       ...groundOf(shown, repair.id),
       others,
       later: others.filter((r) => after.has(r.id)),
+      damage: unmended(records, findings, id, repair),
     };
   };
 

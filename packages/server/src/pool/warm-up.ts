@@ -22,7 +22,8 @@ export function warmUp(): void {
 
 function fillOnce(blank: Raster, round: number): void {
   const repair = strokeOf(plainFill(NO_SEARCH), round);
-  const map = searchDonorMap({ repair, original: blank, below: [], others: [], later: [] });
+  const around = { below: [], others: [], later: [], damage: [] };
+  const map = searchDonorMap({ repair, original: blank, ...around });
   replay({ repair, map, original: blank, below: [], elsewhere: {} });
 }
 

@@ -33,12 +33,14 @@ import {
 import type { Logger } from 'pino';
 import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
+import type { FindingStore } from '../store/findings.js';
 import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
 import { freshParts } from './fresh-parts.js';
 import { Lru } from './lru.js';
 import type { Base, Bases } from './bases.js';
 import { Canvases } from './canvases.js';
+import { unmended } from './damage.js';
 import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
 import { roughlyFilled } from './rough.js';
@@ -76,6 +78,7 @@ export class Renderer {
     private readonly originals: Originals,
     private readonly bases: Bases,
     searches: SearchStore,
+    private readonly findings: FindingStore,
     pool: WorkPool,
     private readonly log: Logger,
   ) {
@@ -274,7 +277,8 @@ export class Renderer {
       found: (search) => this.searching.found(search),
       search: async (repair, below, others, later, on, task) => {
         const original = await lyingOn(on);
-        const place = { kind: 'search', repair, original, below, others, later } as const;
+        const damage = unmended(this.records, this.findings, id, repair);
+        const place = { kind: 'search', repair, original, below, others, later, damage } as const;
         return this.searching.search(id, place, task);
       },
       keepFound: (search, map, below) => this.searching.keep(search, map, below),

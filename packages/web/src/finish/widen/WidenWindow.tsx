@@ -9,7 +9,6 @@ import { OneOf } from '../../look/OneOf.js';
 import { look } from '../../look/theme.js';
 import { Actions, Field, Window } from '../../look/Window.js';
 import { ReferenceLink } from '../../reference/ReferenceLink.js';
-import { getSurvey } from '../../api/survey.js';
 import { useFinish } from '../model/context.js';
 import { BackdropLine } from './BackdropLine.js';
 import { BothWays } from './BothWays.js';
@@ -21,7 +20,7 @@ import { SideFields } from './SideFields.js';
 import { Sketch } from './Sketch.js';
 import { usePlanned } from './usePlanned.js';
 import { useStretching } from './useStretching.js';
-import { damageOf, wayOf, wideningEdits, wideningIn } from './widening.js';
+import { wayOf, wideningEdits, wideningIn } from './widening.js';
 
 const WAYS: Record<Way, string> = {
   fill: 'Fill the sides',
@@ -80,10 +79,9 @@ export function WidenWindow({ records, onClose }: WidenWindowProps) {
   const undoable = barred.length > 0 || stretching?.whole === false;
   const keep = async (): Promise<void> => {
     setKeeping(true);
-    const survey = await getSurvey(picture.id).catch(() => null);
     await bench.change(
       before ? 'Change the widening' : WAYS[way],
-      wideningEdits(records, sides, way, subject ?? [], survey ? damageOf(records, survey) : []),
+      wideningEdits(records, sides, way, subject ?? []),
     );
     onClose();
   };

@@ -1,7 +1,7 @@
-import type { DocketFinding, PictureRecords, Repair } from '@tersum/document';
-import { applyEdits, RepairSchema, SurveySettingsSchema } from '@tersum/document';
+import type { PictureRecords, Repair } from '@tersum/document';
+import { applyEdits, RepairSchema } from '@tersum/document';
 import { backdropEdits } from './backdrop.js';
-import { damageOf, wayOf, wideningEdits, wideningIn, withoutEdits } from './widening.js';
+import { wayOf, wideningEdits, wideningIn, withoutEdits } from './widening.js';
 
 const LAYER = { id: crypto.randomUUID(), name: 'Repairs', visible: true, position: 3 };
 const records = {
@@ -63,39 +63,6 @@ test('it is taken away with its layer, unless something else lies there', () => 
   const left = after(touched, withoutEdits(touched));
   expect(left.layers).toHaveLength(2);
   expect(left.repairs.map((r) => r.id)).toEqual([touch.id]);
-});
-
-test('damage that is still to be mended is not copied, the largest kept off first', () => {
-  const finding = (size: number, more: Partial<DocketFinding> = {}): DocketFinding =>
-    ({
-      kind: 'specks',
-      box: { x: 0, y: 0, width: size, height: size },
-      outlines: [
-        [
-          [size, 0],
-          [size, 1],
-          [0, 1],
-        ],
-      ],
-      score: 0.9,
-      dismissed: false,
-      repairId: null,
-      size,
-      contrast: 20,
-      by: 'survey',
-      ...more,
-    }) as DocketFinding;
-  const settings = SurveySettingsSchema.parse({});
-  const findings = [
-    finding(3),
-    finding(8),
-    finding(9, { dismissed: true }),
-    finding(7, { score: 0.1 }),
-  ];
-  const damage = damageOf(records, { findings, settings });
-  expect(damage.map(([first]) => first![0])).toEqual([8, 3]);
-  const made = wideningIn(after(records, wideningEdits(records, SIDES, 'fill', [THING], damage)))!;
-  expect(fillOf(made).areas).toHaveLength(3);
 });
 
 function fillOf({ method }: Repair) {

@@ -1,6 +1,6 @@
 import type { Point, Sides } from '@tersum/core';
-import type { Edit, Layer, Method, PictureRecords, Repair, SurveyAnswer } from '@tersum/document';
-import { canvasSite, isOpen, plainFill, sidesOf, sidesSite } from '@tersum/document';
+import type { Edit, Layer, Method, PictureRecords, Repair } from '@tersum/document';
+import { canvasSite, plainFill, sidesOf, sidesSite } from '@tersum/document';
 import { layerEdit, positionAfter, repairEdit } from '../../bench/model/repairs.js';
 import type { Way } from './plan.js';
 
@@ -14,39 +14,22 @@ export function wayOf({ method }: Repair): Way {
   return method.kind === 'stretch' ? 'stretch' : 'fill';
 }
 
-/** Most areas that a fill is told to keep off. */
-const MOST_AREAS = 180;
-
-/** Outlines of damage that is still to be mended, the largest first: it is not to be copied. */
-export function damageOf(
-  { repairs, picture }: PictureRecords,
-  { findings, settings }: Pick<SurveyAnswer, 'findings' | 'settings'>,
-): Outline[] {
-  const standing = new Set(repairs.map((r) => r.id));
-  return findings
-    .filter((f) => f.kind !== 'pulls' && isOpen(f, settings, standing, picture.ppi))
-    .sort((a, b) => b.box.width * b.box.height - a.box.width * a.box.height)
-    .flatMap((f) => f.outlines);
-}
-
 type Outline = readonly Point[];
 
 /**
  * What makes the picture's canvas another: a record on a layer of its own, above all repairs there are.
- * @param subject is kept by a stretch and not copied by a fill @param damage is not copied either
+ * @param subject is kept by a stretch and not copied by a fill
  */
 export function wideningEdits(
   records: PictureRecords,
   sides: Sides,
   way: Way,
   subject: readonly Outline[],
-  damage: readonly Outline[] = [],
 ): Edit[] {
   const before = wideningIn(records);
   const kept = subject.map(plain);
-  const closed = [...kept, ...damage.map(plain)].slice(0, MOST_AREAS);
   const method: Method =
-    way === 'stretch' ? { kind: 'stretch', sides, kept } : filled(before, sides, closed);
+    way === 'stretch' ? { kind: 'stretch', sides, kept } : filled(before, sides, kept);
   const site =
     way === 'stretch' ? canvasSite(records.picture, sides) : sidesSite(records.picture, sides);
   if (before) return [repairEdit({ ...before, enabled: true, site, method })];

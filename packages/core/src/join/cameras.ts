@@ -38,7 +38,7 @@ export interface Solved<T> {
 /** px off from which on a pair counts linearly. */
 const HUBER = 0.5;
 /** Pairs of one link that take part, evenly chosen. */
-const MOST_PAIRS = 120;
+const MOST_PAIRS = 240;
 
 /** The camera that turned, or the flat thing, whichever explains the links; the first where both do. */
 export function camerasOf(

@@ -24,8 +24,10 @@ const THING = 0.07;
 /** px on either side of a joint that are compared, and the difference that makes one, codes. */
 const BESIDE = 10;
 const JOINT = 14;
+/** px before and after a thing from which the ground is told. */
+const GROUND = 36;
 /** Difference up to which the ground before and after a thing counts as one, codes. */
-const ALIKE = 22;
+const ALIKE = 12;
 
 /**
  * The bands of all new sides: left and right first, over the picture's height, then top and bottom over the canvas. A band
@@ -108,9 +110,15 @@ function jointsAlong(
     if (peak && y - (found.at(-1) ?? -LEAST) >= BESIDE) found.push(y);
   }
   return withoutThings(found, THING * height, (a, b) => {
+    // Too little of it comes after to be the ground again.
+    if (height - b < b - a) return false;
+    // Over more rows than a plank or a course takes.
+    const [above, below] = [Math.max(0, a - GROUND), Math.min(height, b + GROUND)];
     let sum = 0;
     for (const row of rows)
-      sum += Math.abs(row[b + BESIDE]! - row[b]! - row[a]! + row[a - BESIDE]!) / BESIDE;
+      sum += Math.abs(
+        (row[below]! - row[b]!) / (below - b) - (row[a]! - row[above]!) / (a - above),
+      );
     return sum / rows.length < ALIKE;
   });
 }

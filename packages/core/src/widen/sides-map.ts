@@ -76,7 +76,7 @@ export function searchSides(
     if (closed) state.banned.set(closed.subarray(y * picture.width, (y + 1) * picture.width), to);
   }
   const guides = movedLines(options.guides ?? [], sides.left, sides.top);
-  const bands = bandsFor(picture, sides, rect, closed ?? null);
+  const bands = bandsFor(picture, sides, rect, subject);
   const placed = bands.map((band) => ({
     rect: shift(band.rect, rect.x, rect.y),
     room: shift(band.room, rect.x, rect.y),

@@ -8,7 +8,7 @@ import { getSurvey, setSurvey } from '../../api/survey.js';
 import type { SmallCopy } from './useStretching.js';
 
 /** Longest side of the copy a plan is drawn with, px. */
-const SMALL = 340;
+const SMALL = 280;
 
 /** What a plan is made by: a small copy of the picture without its widening, and what the picture is of. */
 export function usePlanned({ id, width, height, version }: Picture) {

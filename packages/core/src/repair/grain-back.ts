@@ -2,6 +2,8 @@ import { seededRandom } from '../random/random.js';
 import { medianOf } from '../raster/median.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
+import type { Rect } from '../raster/rect.js';
+import { grow, intersect } from '../raster/rect.js';
 
 /** px round a site in which its surroundings' grain is measured; {@link grainBack} has to be shown as much. */
 export const GRAIN_RING = 14;
@@ -34,49 +36,79 @@ export function grainBack(
   share: number,
   seed: number,
 ): Raster {
-  const { channels, data } = picture;
-  const [inside, outside] = [fineness(picture, coverage, true), fineness(picture, coverage, false)];
-  const lacking = inside && outside ? outside.size ** 2 - inside.size ** 2 : 0;
+  const { width, channels, data } = picture;
   const out = { ...picture, data: data.slice() };
+  const site = boxOf(coverage, width);
+  if (!site) return out;
+  const near = intersect(grow(site, GRAIN_RING), { x: 0, y: 0, width, height: picture.height });
+  const inside = fineness(picture, coverage, near, true);
+  const outside = fineness(picture, coverage, near, false);
+  const lacking = inside && outside ? outside.size ** 2 - inside.size ** 2 : 0;
   if (!inside || lacking <= 0) return out;
-  const covered = coverage.reduce((n, c) => n + (c >= WHOLLY ? 1 : 0), 0);
-  const needed = Math.min(1, Math.max(0, (inside.count / covered - NARROW) / (BROAD - NARROW)));
+  const needed = Math.min(1, Math.max(0, (inside.share - NARROW) / (BROAD - NARROW)));
   const deviation = (needed * share * Math.sqrt(lacking)) / SHARE;
   const random = seededRandom(seed);
   const white = whiteOf(data);
-  for (let p = 0; p < coverage.length; p++) {
-    const cover = coverage[p]!;
-    if (cover <= 0) continue;
-    // Four even ones add up to nearly a normal law, of variance a third.
-    const four = random.unit() + random.unit() + random.unit() + random.unit() - 2;
-    const by = cover * deviation * Math.sqrt(3) * four;
-    for (let c = 0, i = p * channels; c < colourChannels(channels); c++, i++) {
-      const v = data[i]! + by;
-      out.data[i] = v <= 0 ? 0 : v >= white ? white : white > 1 ? Math.floor(v + 0.5) : v;
+  for (let y = site.y; y < site.y + site.height; y++)
+    for (let x = site.x, p = y * width + x; x < site.x + site.width; x++, p++) {
+      const cover = coverage[p]!;
+      if (cover <= 0) continue;
+      // Four even ones add up to nearly a normal law, of variance a third.
+      const four = random.unit() + random.unit() + random.unit() + random.unit() - 2;
+      const by = cover * deviation * Math.sqrt(3) * four;
+      for (let c = 0, i = p * channels; c < colourChannels(channels); c++, i++) {
+        const v = data[i]! + by;
+        out.data[i] = v <= 0 ? 0 : v >= white ? white : white > 1 ? Math.floor(v + 0.5) : v;
+      }
     }
-  }
   return out;
 }
 
-/** Median size of the finest detail of pixels wholly inside, or wholly outside, and how many there are; null of too few. */
+/** The box of what is covered at all. */
+function boxOf(coverage: Float32Array, width: number): Rect | null {
+  let [left, right, top, bottom] = [width, -1, -1, -1];
+  for (let p = 0, y = 0; p < coverage.length; y++)
+    for (let x = 0; x < width; x++, p++) {
+      if (coverage[p]! <= 0) continue;
+      if (x < left) left = x;
+      if (x > right) right = x;
+      if (top < 0) top = y;
+      bottom = y;
+    }
+  return right < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+}
+
+/** What the finest detail of a site, or of what lies round it, comes to. */
+interface Fineness {
+  /** Median size of it, codes. */
+  readonly size: number;
+  /** Share of the pixels wholly on that side that all of the spline lies on. */
+  readonly share: number;
+}
+
+/** Of pixels wholly inside, or wholly outside; null of too few. */
 function fineness(
   picture: Raster,
   coverage: Float32Array,
+  near: Rect,
   within: boolean,
-): { readonly size: number; readonly count: number } | null {
+): Fineness | null {
   const { width, height } = picture;
-  const places = new Int32Array(width * height);
-  let count = 0;
-  for (let y = HALF; y < height - HALF; y++)
-    for (let x = HALF; x < width - HALF; x++) {
-      const p = y * width + x;
+  const places = new Int32Array(near.width * near.height);
+  let [count, all] = [0, 0];
+  const right = Math.min(near.x + near.width, width - HALF);
+  const bottom = Math.min(near.y + near.height, height - HALF);
+  for (let y = Math.max(near.y, HALF); y < bottom; y++)
+    for (let x = Math.max(near.x, HALF), p = y * width + x; x < right; x++, p++) {
+      if (within ? coverage[p]! < WHOLLY : coverage[p]! > 0) continue;
+      all++;
       if (isWhole(coverage, p, width, within)) places[count++] = p;
     }
   if (count < LEAST) return null;
   const each = Math.max(1, Math.floor(count / ASKED));
   const sizes: number[] = [];
   for (let k = 0; k < count; k += each) sizes.push(Math.abs(fineAt(picture, places[k]!)));
-  return { size: medianOf(sizes), count };
+  return { size: medianOf(sizes), share: count / all };
 }
 
 /** Whether all that the spline reads lies on one side. */

@@ -6,11 +6,11 @@ import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
 
 /** px round a site in which its surroundings' grain is measured; {@link grainBack} has to be shown as much. */
-export const GRAIN_RING = 14;
+export const GRAIN_RING = 48;
 /** Share of what is missing that a fill is given back: the rest of it is often structure that only the surroundings have. */
 export const GRAIN_SHARE = 0.7;
 /** Shares of a site's pixels that lie well inside it between which it comes to need grain: narrow ones hardly show any. */
-const [NARROW, BROAD] = [0.5, 0.65];
+const [NARROW, BROAD] = [0.53, 0.68];
 /** Taps of the B3 spline, which takes the finest detail off (Starck, Murtagh, "Astronomical Image and Data Analysis", 2002). */
 const TAPS = [1 / 16, 4 / 16, 6 / 16, 4 / 16, 1 / 16] as const;
 const HALF = 2;

@@ -4,14 +4,14 @@ import { plainFill } from '../../schema/fill.js';
 import type { Repair } from '../../schema/repair.js';
 import { readRects, replay } from '../replay.js';
 
-const [width, height] = [120, 90];
+const [width, height] = [230, 170];
 
 /** Grainy ground on the left, smooth ground on the right. */
 function picture(): Raster {
   const made = createRaster(width, height, 3);
   const random = seededRandom(9);
   for (let p = 0; p < width * height; p++) {
-    const grain = p % width < 70 ? random.between(-9, 9) : 0;
+    const grain = p % width < 140 ? random.between(-9, 9) : 0;
     made.data.fill(120 + grain, 3 * p, 3 * p + 3);
   }
   return made;
@@ -19,11 +19,11 @@ function picture(): Raster {
 
 const original = picture();
 const frame = { x: 0, y: 0, width, height };
-const rect = { x: 22, y: 32, width: 26, height: 26 };
-/** Everything copied from the smooth ground, 60 px to the right. */
+const rect = { x: 64, y: 64, width: 42, height: 42 };
+/** Everything copied from the smooth ground, 120 px to the right. */
 const map: DonorMap = {
   rect,
-  dx: new Int16Array(rect.width * rect.height).fill(60),
+  dx: new Int16Array(rect.width * rect.height).fill(120),
   dy: new Int16Array(rect.width * rect.height),
   confidence: new Uint8Array(rect.width * rect.height).fill(255),
 };
@@ -32,8 +32,8 @@ const repair = (grain: number, seed = 1): Repair => ({
   layerId: crypto.randomUUID(),
   position: 0,
   enabled: true,
-  site: { kind: 'dab', at: [35, 45] },
-  width: 24,
+  site: { kind: 'dab', at: [85, 85] },
+  width: 40,
   softness: 0,
   flow: 1,
   strength: 1,

@@ -23,7 +23,7 @@ interface SketchProps {
 }
 
 /** Room the canvas is drawn in, px, and what is left round it for dragging. */
-const ROOM = { width: 372, height: 330 } as const;
+const ROOM = { width: 372, height: 300 } as const;
 const MARGIN = 26;
 const EDGES = ['left', 'right', 'top', 'bottom'] as const;
 const NAMES = { left: 'Left', right: 'Right', top: 'Upper', bottom: 'Lower' } as const;

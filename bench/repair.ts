@@ -99,7 +99,14 @@ async function engine(): Promise<void> {
     const repair = repairOf(fill, site, width);
     searchDonorMap({ repair, original: picture, below: [], others: [], later: [], damage: [] });
     const begin = performance.now();
-    const map = searchDonorMap({ repair, original: picture, below: [], others: [], later: [], damage: [] });
+    const map = searchDonorMap({
+      repair,
+      original: picture,
+      below: [],
+      others: [],
+      later: [],
+      damage: [],
+    });
     const ms = performance.now() - begin;
     const pixels = map.dx.reduce((n, v) => n + (v > -32768 ? 1 : 0), 0);
     const frame = frameOf(picture);

@@ -157,11 +157,11 @@ test('a fill has the grain that it lacks, in its site alone; without it is smoot
   const grainy = info.outputPath('grainy.png');
   const plate = { channels: 3, background: '#808080' } as const;
   // Grain round the site alone: what is copied into its middle can only be smooth.
-  const patch = await sharp({ create: { ...plate, width: 112, height: 112, noise } })
+  const patch = await sharp({ create: { ...plate, width: 124, height: 124, noise } })
     .png()
     .toBuffer();
   await sharp({ create: { ...plate, width, height } })
-    .composite([{ input: patch, left: 184, top: 124 }])
+    .composite([{ input: patch, left: 178, top: 118 }])
     .png()
     .toFile(grainy);
   await addPicture(page, server.url, 'Allotment behind the fence', grainy);

@@ -6,7 +6,7 @@ import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
 
 /** px round a site in which its surroundings' grain is measured; {@link grainBack} has to be shown as much. */
-export const GRAIN_RING = 48;
+export const GRAIN_RING = 20;
 /** Share of what is missing that a fill is given back: the rest of it is often structure that only the surroundings have. */
 export const GRAIN_SHARE = 0.7;
 /** Shares of a site's pixels that lie well inside it between which it comes to need grain: narrow ones hardly show any. */

@@ -7,7 +7,7 @@ import type { Sides } from './canvas.js';
 export interface Band {
   /** What is filled. */
   readonly rect: Rect;
-  /** What is looked at: the band across the canvas, and what was filled before it. */
+  /** What is looked at: the band with the picture beside it, or the canvas as filled before. */
   readonly room: Rect;
   /** What may be copied. */
   readonly source: Rect;
@@ -49,7 +49,7 @@ export function bandsFor(
       const rows = { y, height: top + end - y };
       return {
         rect: { x: side === 'left' ? 0 : width - amount, width: amount, ...rows },
-        room: { x: 0, width, ...rows },
+        room: { x: side === 'left' ? 0 : left, width: picture.width + amount, ...rows },
         source: { x: left, width: picture.width, ...rows },
       };
     });

@@ -18,12 +18,14 @@ export async function addPicture(
 /** The bench as somebody sees it who goes by its labels. */
 export class BenchPage {
   readonly table: Locator;
+  private readonly upToDate: Locator;
 
   constructor(
     readonly page: Page,
     private readonly size: { readonly width: number; readonly height: number },
   ) {
     this.table = page.getByRole('application', { name: 'Table: the picture' });
+    this.upToDate = page.getByText('Up to date');
   }
 
   choose(name: string): Promise<void> {
@@ -65,7 +67,9 @@ export class BenchPage {
       await expect(
         this.page.getByLabel('Docket', { exact: true }).getByText(`${repairs} repair`),
       ).toBeVisible({ timeout: 30_000 });
-    await expect(this.page.getByText('Up to date')).toBeVisible({ timeout: 60_000 });
+    // What was just done may take a moment to be told of.
+    else await this.upToDate.waitFor({ state: 'hidden', timeout: 400 }).catch(() => undefined);
+    await expect(this.upToDate).toBeVisible({ timeout: 60_000 });
   }
 
   row(name: string | RegExp): Locator {

@@ -50,7 +50,7 @@ export async function benchWiden(): Promise<void> {
 }
 
 /** px of the longer side of the copy that is stretched while an edge is dragged. */
-const COPY = 360;
+const COPY = 300;
 
 /** Dragging an edge: the copy laid again for every wish. */
 function previewed(picture: Raster, subject: Uint8Array): void {

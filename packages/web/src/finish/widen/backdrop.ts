@@ -1,8 +1,7 @@
 import type { Point } from '@tersum/core';
-import type { Edit, Layer, PictureRecords } from '@tersum/document';
+import type { Edit, PictureRecords } from '@tersum/document';
 import { plainFill } from '@tersum/document';
-import { layerEdit, positionAfter, repairEdit } from '../../bench/model/repairs.js';
-import { keptOff } from './widening.js';
+import { keptOff, onLayerOfItsOwn } from './widening.js';
 
 type Outline = readonly Point[];
 
@@ -15,33 +14,14 @@ export function backdropEdits(
   beyond: readonly Outline[],
   subject: readonly Outline[],
 ): Edit[] {
-  const layer: Layer = {
-    id: crypto.randomUUID(),
-    name: 'Backdrop',
-    visible: true,
-    position: positionAfter(records.layers),
-  };
-  return [
-    layerEdit(layer),
-    repairEdit({
-      id: crypto.randomUUID(),
-      layerId: layer.id,
-      position: 0,
-      enabled: true,
-      site: {
-        kind: 'parts',
-        parts: beyond.map((points) => ({
-          shape: { kind: 'outline', points: points.map(([x, y]): [number, number] => [x, y]) },
-          width: 1,
-        })),
-      },
-      width: 1,
-      softness: 0,
-      flow: 1,
-      strength: 1,
-      method: { ...plainFill(crypto.randomUUID()), areas: keptOff(subject) },
-      reason: 'the backdrop goes on',
-      createdAt: new Date().toISOString(),
-    }),
-  ];
+  const parts = beyond.map((points) => ({
+    shape: {
+      kind: 'outline' as const,
+      points: points.map(([x, y]): [number, number] => [x, y]),
+    },
+    width: 1,
+  }));
+  const method = { ...plainFill(crypto.randomUUID()), areas: keptOff(subject) };
+  const site = { kind: 'parts' as const, parts };
+  return onLayerOfItsOwn(records, 'Backdrop', site, method, 'the backdrop goes on');
 }

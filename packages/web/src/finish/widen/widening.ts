@@ -1,5 +1,5 @@
 import type { Point, Sides } from '@tersum/core';
-import type { Edit, Layer, Method, PictureRecords, Repair } from '@tersum/document';
+import type { Edit, Layer, Method, PictureRecords, Repair, Site } from '@tersum/document';
 import { canvasSite, plainFill, sidesOf, sidesSite } from '@tersum/document';
 import { layerEdit, positionAfter, repairEdit } from '../../bench/model/repairs.js';
 import type { Way } from './plan.js';
@@ -33,9 +33,20 @@ export function wideningEdits(
   const site =
     way === 'stretch' ? canvasSite(records.picture, sides) : sidesSite(records.picture, sides);
   if (before) return [repairEdit({ ...before, enabled: true, site, method })];
+  return onLayerOfItsOwn(records, 'New sides', site, method, 'more background');
+}
+
+/** A record of the whole picture on a new layer above all others. */
+export function onLayerOfItsOwn(
+  records: PictureRecords,
+  name: string,
+  site: Site,
+  method: Method,
+  reason: string,
+): Edit[] {
   const layer: Layer = {
     id: crypto.randomUUID(),
-    name: 'New sides',
+    name,
     visible: true,
     position: positionAfter(records.layers),
   };
@@ -52,7 +63,7 @@ export function wideningEdits(
       flow: 1,
       strength: 1,
       method,
-      reason: 'more background',
+      reason,
       createdAt: new Date().toISOString(),
     }),
   ];

@@ -3,8 +3,11 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.e2e.ts',
+  globalSetup: './e2e/seed.ts',
   timeout: 240_000,
-  workers: 2,
+  // Small shared machines: a limit only ends what hangs, it never measures.
+  expect: { timeout: 20_000 },
+  workers: 3,
   retries: 0,
   reporter: [['list']],
   outputDir: 'test-results',

@@ -1,3 +1,4 @@
+import { benchFillInApp } from './fill-app.js';
 import { benchFill } from './fill.js';
 import { benchIntake } from './intake.js';
 import { benchPrint } from './print.js';
@@ -20,7 +21,10 @@ const GROUPS: Record<string, () => Promise<void>> = {
     await benchProof();
     await benchProofSpeed();
   },
-  repair: benchRepair,
+  repair: async () => {
+    await benchRepair();
+    await benchFillInApp();
+  },
   survey: benchSurvey,
   viewport: benchViewport,
   widen: benchWiden,

@@ -1,17 +1,13 @@
 import {
   coverageOf,
-  deepestOf,
   frameOf,
-  grow,
-  intersect,
   laplacian,
   relaxPlainly,
-  searchMargin,
+  searchWindow,
   solveSystem,
-  supportOf,
 } from '@tersum/core';
 import type { Method, Repair } from '@tersum/document';
-import { plainFill, replay, searchDonorMap } from '@tersum/document';
+import { plainFill, replay, searchDonorMap, siteMask } from '@tersum/document';
 import { donorQuality, donorSpeed, edgeQuality } from './quality.js';
 import { openLarge } from './browser.js';
 import { printTimes } from './figures.js';
@@ -110,9 +106,8 @@ async function engine(): Promise<void> {
     const ms = performance.now() - begin;
     const pixels = map.dx.reduce((n, v) => n + (v > -32768 ? 1 : 0), 0);
     const frame = frameOf(picture);
-    const covered = coverageOf(site, repair, frame);
-    const depth = deepestOf(supportOf(covered), covered.rect.width, covered.rect.height);
-    const window = intersect(grow(covered.rect, searchMargin(depth)), frame);
+    const { rect } = coverageOf(site, repair, frame);
+    const window = searchWindow(rect, frame, (part) => siteMask([repair], part, frame));
     const area = (window.width * window.height) / 1e6;
     const after = performance.now();
     replay({ repair, map, original: picture, below: [], elsewhere: {} });

@@ -209,3 +209,54 @@ function roughness({ width, channels, data }: Raster): number {
     }
   return sum / side ** 2;
 }
+
+test('while a large fill is searched a coarse filling lies in its site, and is gone when it is done', async ({
+  page,
+}, info) => {
+  const [width, height] = [2100, 1400];
+  const noise = { type: 'gaussian', mean: 150, sigma: 20 } as const;
+  const marked = info.outputPath('marked.png');
+  const red = { channels: 3, background: '#e01010', width: 620, height: 620 } as const;
+  const square = await sharp({ create: red }).png().toBuffer();
+  await sharp({ create: { channels: 3, background: '#969696', width, height, noise } })
+    .composite([{ input: square, left: 740, top: 390 }])
+    .png()
+    .toFile(marked);
+  await addPicture(page, server.url, 'Allotment behind the fence', marked);
+  const bench = new BenchPage(page, { width, height });
+  await bench.settled(0);
+  await bench.choose('Fill');
+  await bench.choose('Rectangle');
+  const [middle, table] = [await bench.at(1050, 700), (await bench.table.boundingBox())!];
+  await page.evaluate(watchCanvas, { x: middle.x - table.x, y: middle.y - table.y });
+  await bench.drag([730, 380], [1370, 1020]);
+  await bench.settled(1);
+  const seen = await page.evaluate(() => (window as unknown as { seen: Seen[] }).seen);
+  // Red before, grey while coarse levels are shown, grey in the end.
+  const [first, ...coarse] = [seen[0]!, ...seen.filter(({ rough }) => rough)];
+  expect(first.red - first.green).toBeGreaterThan(150);
+  expect(coarse.length).toBeGreaterThan(0);
+  for (const { red, green } of coarse) expect(Math.abs(red - green)).toBeLessThan(40);
+  await expect(bench.table.locator('canvas').first()).toHaveAttribute('data-rough', 'false');
+});
+
+interface Seen {
+  readonly rough: boolean;
+  readonly red: number;
+  readonly green: number;
+}
+
+/** Runs in the page: notes what a spot of the table shows now, and whenever a coarse filling has been drawn. */
+function watchCanvas({ x, y }: { x: number; y: number }): void {
+  const canvas = document.querySelector<HTMLCanvasElement>('canvas[data-rough]')!;
+  const seen: Seen[] = [];
+  const look = (): void => {
+    const by = canvas.width / canvas.clientWidth;
+    const [red, green] = canvas.getContext('2d')!.getImageData(x * by, y * by, 1, 1).data;
+    seen.push({ rough: canvas.dataset.rough === 'true', red: red!, green: green! });
+  };
+  look();
+  const later = (): void => void requestAnimationFrame(() => requestAnimationFrame(look));
+  new MutationObserver(later).observe(canvas, { attributeFilter: ['data-rough'] });
+  Object.assign(window, { seen });
+}

@@ -67,8 +67,8 @@ test('it is delivered layered, and as a job that renders to the same samples', a
   page,
 }, info) => {
   await page.goto(server.url);
-  const bench = new BenchPage(page, { width: 3000, height: 2100 });
-  await page.getByRole('link', { name: 'Open Regatta print.jpg' }).click();
+  const bench = new BenchPage(page, { width: 1200, height: 1500 });
+  await page.getByRole('link', { name: 'Open Carnival head.jpg' }).click();
   await bench.settled();
   const layered = info.outputPath('layered.ora');
   await bench.export('OpenRaster', layered);
@@ -83,13 +83,13 @@ test('it is delivered layered, and as a job that renders to the same samples', a
     expect(files[name]).toBeDefined();
   const read = await decodeOpenRaster(bytes);
   expect(read.layers[0]!.name).toBe('Original');
-  expect([read.width, read.height]).toEqual([3000, 2100]);
+  expect([read.width, read.height]).toEqual([1200, 1500]);
 
   // Taken in again its layers are layers, and together they come to the very samples.
-  await addPicture(page, server.url, 'Regatta day, the old print', layered);
-  await bench.settled(1);
+  await addPicture(page, server.url, 'Carnival head, condition picture', layered);
+  await bench.settled(2);
   const docket = page.getByLabel('Docket', { exact: true });
-  await expect(docket.getByText('Scratches')).toBeVisible();
+  await expect(docket.getByText('Along the lip')).toBeVisible();
   const back = await pixelsOf(await bench.saved('PNG', info.outputPath('back.png')));
   const expected = read.layers[0]!.raster;
   const laid = { ...expected, data: expected.data.slice() };
@@ -101,7 +101,8 @@ test('it is delivered layered, and as a job that renders to the same samples', a
           3 * ((y + Math.floor(p / raster.width)) * laid.width + x + (p % raster.width)),
         );
   expect(count(changed(back, laid))).toBe(0);
-  await page.getByRole('button', { name: 'Hide layer Scratches' }).click();
+  for (const layer of ['Along the lip', 'Round the eyes'])
+    await page.getByRole('button', { name: `Hide layer ${layer}` }).click();
   await bench.settled();
   const hidden = await pixelsOf(await bench.saved('PNG', info.outputPath('hidden.png')));
   expect(count(changed(hidden, expected))).toBe(0);
@@ -109,7 +110,7 @@ test('it is delivered layered, and as a job that renders to the same samples', a
   await page.goto(server.url);
   await page.getByRole('link', { name: 'Open Regatta print.jpg' }).click();
   await bench.settled();
-  // The job itself, rendered again by the command line, gives the same samples.
+  // A job that was toned and framed, rendered again by the command line, gives the same samples.
   const job = info.outputPath('job.zip');
   await bench.export('Job', job);
   const file = info.outputPath('finished.png');

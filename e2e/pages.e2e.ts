@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { BenchPage } from './bench-page.js';
@@ -54,14 +55,13 @@ test('the job board: jobs are begun and edited, and refused files are explained'
 
 test('a dropped file makes a job and opens on the bench', async ({ page }) => {
   await page.goto(server.url);
-  const bytes = [
-    ...(await (await import('node:fs/promises')).readFile(photo('quay-print-light-crop16.png'))),
-  ];
-  const transfer = await page.evaluateHandle((data) => {
+  const coded = await readFile(photo('quay-print-light-crop16.png'), 'base64');
+  const transfer = await page.evaluateHandle((text) => {
+    const bytes = Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
     const carried = new DataTransfer();
-    carried.items.add(new File([new Uint8Array(data)], 'Dropped.png', { type: 'image/png' }));
+    carried.items.add(new File([bytes], 'Dropped.png', { type: 'image/png' }));
     return carried;
-  }, bytes);
+  }, coded);
   await page
     .getByRole('heading', { name: 'Jobs' })
     .dispatchEvent('drop', { dataTransfer: transfer });

@@ -1,9 +1,11 @@
 import type { ChildProcess } from 'node:child_process';
 import { spawn } from 'node:child_process';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
+/** Names the folder that was seeded for all tests. */
+const SEEDED = 'TERSUM_SEEDED';
 const root = join(import.meta.dirname, '..');
 
 /** The built server in a process of its own, on a data folder that outlives it. */
@@ -16,11 +18,25 @@ export class RunningServer {
     private readonly more: readonly string[],
   ) {}
 
-  /** @param more arguments, such as --no-demo */
+  /**
+   * On an empty data folder, or one that is seeded already.
+   * @param more arguments, such as --no-demo
+   */
   static async begin(...more: string[]): Promise<RunningServer> {
-    const server = new RunningServer(await mkdtemp(join(tmpdir(), 'tersum-')), more);
+    const data = await mkdtemp(join(tmpdir(), 'tersum-'));
+    const seeded = process.env[SEEDED];
+    if (seeded && !more.includes('--no-demo')) await cp(seeded, data, { recursive: true });
+    const server = new RunningServer(data, more);
     await server.start();
     return server;
+  }
+
+  /** Seeds a folder with the demo, which the servers to come begin with. @returns how to take it away */
+  static async seed(): Promise<() => Promise<void>> {
+    const server = await RunningServer.begin();
+    await server.stop();
+    process.env[SEEDED] = server.data;
+    return () => rm(server.data, { recursive: true, force: true });
   }
 
   start(): Promise<void> {

@@ -3,7 +3,6 @@ import {
   paste,
   crop,
   cutOff,
-  deepestOf,
   fill,
   fillFigures,
   grainBack,
@@ -11,11 +10,9 @@ import {
   FILL_VARIANTS,
   findGuides,
   frameOf,
-  grow,
-  intersect,
   NothingToCopy,
   searchFill,
-  searchMargin,
+  searchWindow,
   sheetsFor,
   maskBox,
   tellScore,
@@ -132,11 +129,7 @@ export function fillMask(
   asked: Asked,
   crew: ThreadCrew,
 ): { readonly window: Rect; readonly variants: readonly Variant[] } {
-  const small = cropMask(hole, picture.width, box);
-  const window = intersect(
-    grow(box, searchMargin(deepestOf(small, box.width, box.height))),
-    frameOf(picture),
-  );
+  const window = searchWindow(box, frameOf(picture), (part) => cropMask(hole, picture.width, part));
   const below = crop(picture, window);
   const mask = cropMask(hole, picture.width, window);
   const closed = cropMask(banned, picture.width, window);

@@ -6,6 +6,7 @@ import {
   crop,
   FINDING_KINDS,
   grownMask,
+  rimBack,
   kindsUnder,
   maskBox,
   paste,
@@ -48,8 +49,7 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
     const { findings, mended, result } = await meter.time('engine', async () => {
       const findings = await surveyed(picture, { kinds, sensitivity }, threads, script);
       const mended = findings.filter(({ kind }) => !LEFT.has(kind));
-      const hole = new Uint8Array(picture.width * picture.height);
-      for (const finding of mended) cover(hole, finding, picture.width);
+      const { hole, rim } = holeOf(mended, picture);
       const box = maskBox(hole, picture.width);
       if (!box) return { findings, mended, result: picture };
       const asked = { seed, adapt: 1, variants: 1, turn: 0, mirror: false, scale: [1, 1] as const };
@@ -61,7 +61,8 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
         asked,
         crew,
       );
-      return { findings, mended, result: paste(picture, variants[0]!.part, window) };
+      const result = rimBack(picture, paste(picture, variants[0]!.part, window), rim);
+      return { findings, mended, result };
     });
     await meter.time('save', async () => {
       await writePicture(out, result, input, ppi);
@@ -129,6 +130,22 @@ function policyOf(value: string | undefined): Policy {
 function cover(hole: Uint8Array, { pixels, box, kind, soft }: Finding, width: number): void {
   const height = hole.length / width;
   for (const p of grownMask(pixels, box, { width, height }, kind, soft)) hole[p] = 1;
+}
+
+/** What is mended of findings, and where that reaches beyond them: 1 round what is bright, -1 round what is dark. */
+function holeOf(
+  findings: readonly Finding[],
+  { width, height }: Raster,
+): { readonly hole: Uint8Array; readonly rim: Int8Array } {
+  const hole = new Uint8Array(width * height);
+  const rim = new Int8Array(width * height);
+  for (const { pixels, box, kind, soft, polarity } of findings)
+    for (const p of grownMask(pixels, box, { width, height }, kind, soft)) {
+      hole[p] = 1;
+      rim[p] = polarity;
+    }
+  for (const { pixels } of findings) for (const p of pixels) rim[p] = 0;
+  return { hole, rim };
 }
 
 function countOf(findings: readonly Finding[]): Partial<Record<FindingKind, number>> {

@@ -3,3 +3,4 @@
 export { survey, texture, halve, soften, depths, trusts } from './fill/prepare';
 export { measure, improve } from './fill/match';
 export { vote, agree } from './fill/vote';
+export { settle } from './fill/settle';

@@ -159,7 +159,9 @@ export function improve(
         }
       }
     }
-    for (let radius = reach; radius >= 1; radius >>= 1) {
+    // Every other patch, turn about: what one finds, propagation brings to the others.
+    const widest = ((p + y * (width + 1) + pass) & 1) == 0 ? reach : 0;
+    for (let radius = widest; radius >= 1; radius >>= 1) {
       const cx = bx + between(-radius, radius);
       const cy = by + between(-radius, radius);
       if (cx < HALF || cy < HALF || cx >= width - HALF || cy >= height - HALF) continue;

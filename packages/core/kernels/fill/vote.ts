@@ -8,6 +8,7 @@ const LEAST_SCALE: f64 = 49.0 * 64.0;
 /**
  * Gathers the patches over hole pixel p: the pixel each says it is, and how much that counts.
  * @param mine room for three rows of MOST words: pixels, weights, trusts
+ * @param every 1: all of them; 2: those on one colour of a chessboard
  * @returns how many they are
  */
 @inline
@@ -21,6 +22,7 @@ function gather(
   width: i32,
   height: i32,
   sharpness: f64,
+  every: i32,
 ): i32 {
   const x = p % width;
   const y = p / width;
@@ -34,7 +36,8 @@ function gather(
   let least = i32.MAX_VALUE;
   let sum: i64 = 0;
   for (let b = top; b <= bottom; b++) {
-    for (let a = left, q = b * width + left; a <= right; a++, q++) {
+    const first = left + ((left ^ b) & (every - 1));
+    for (let a = first, q = b * width + first; a <= right; a += every, q += every) {
       const i = at32(number, q);
       if (i < 0) continue;
       const d = at32(distance, i);
@@ -81,6 +84,7 @@ export function vote(
   width: i32,
   height: i32,
   sharpness: f64,
+  every: i32,
   part: i32,
   from: i32,
   to: i32,
@@ -90,7 +94,7 @@ export function vote(
   const half = f32x4.splat(0.5);
   for (let k = from; k < to; k++) {
     const p = at32(holes, k);
-    const n = gather(p, number, match, distance, trust, mine, width, height, sharpness);
+    const n = gather(p, number, match, distance, trust, mine, width, height, sharpness, every);
     if (!n) continue;
     let total: f32 = 0;
     let sum = f32x4.splat(0);
@@ -132,7 +136,7 @@ export function agree(
   const weights = mine + (<usize>MOST << 2);
   for (let k = from; k < to; k++) {
     const p = at32(holes, k);
-    const n = gather(p, number, match, distance, trust, mine, width, height, sharpness);
+    const n = gather(p, number, match, distance, trust, mine, width, height, sharpness, 1);
     let count = 0;
     for (let m = 0; m < n; m++) {
       const q = at32(mine, m);

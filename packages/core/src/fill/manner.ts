@@ -39,7 +39,7 @@ export function mannerFor(depth: number): Manner {
         texture: 7,
         coarsestDepth: 8,
         distrust: 1,
-        sweeps: 3,
+        sweeps: 2,
         sharpness: 0.25,
         reach: Math.round(48 + 6 * depth),
       };

@@ -8,6 +8,7 @@ import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
 import { improveMatchesPlainly, measureMatchesPlainly, patchDifference } from './plain/match.js';
 import { addTexturePlainly, halvePlainly, surveyPlainly } from './plain/prepare.js';
+import { settlePlainly } from './plain/settle.js';
 import { agreePlainly, votePlainly } from './plain/vote.js';
 import { pyramidOf } from './pyramid.js';
 import { agree, vote } from './vote.js';
@@ -89,9 +90,13 @@ describe('matching', () => {
     const fast = field(57, 49, 6);
     const plain = field(57, 49, 6);
     for (const made of [fast, plain]) measureMatches(made);
-    for (const sharpness of [0.5, 0.08]) {
-      vote(fast, sharpness);
-      votePlainly(plain, sharpness);
+    for (const [sharpness, among] of [
+      [0.5, 'half'],
+      [0.25, 'half'],
+      [0.08, 'all'],
+    ] as const) {
+      vote(fast, sharpness, among);
+      votePlainly(plain, sharpness, among);
       expect(fast.level.pixels).toEqual(plain.level.pixels);
     }
   });
@@ -104,6 +109,40 @@ describe('matching', () => {
     agree(made, 0.25, made.chosen);
     expect(Array.from(made.chosen)).toEqual(agreePlainly(made, 0.25));
     for (const p of made.chosen) expect(made.level.hole[p]).toBe(0);
+  });
+
+  test.each([
+    [10, 12],
+    [0, 12],
+    [10, 0],
+    [37, 39],
+  ])('labels of kernel and plain twin settle alike, hole at row %d, column %d', (top, left) => {
+    const { raster } = pyramid(57, 49, 8);
+    const [hole, banned] = [new Uint8Array(57 * 49), new Uint8Array(57 * 49)];
+    for (let y = top; y < top + 12; y++) hole.fill(1, y * 57 + left, y * 57 + left + 18);
+    banned.fill(1, 25 * 57 + 30, 25 * 57 + 50);
+    const { work, ...made } = pyramidOf({ raster, hole, banned }, 6, manner, alone);
+    const { level, holes } = fieldOf({ work, ...made }, 0);
+    const random = seededRandom(5);
+    const free = Array.from(hole.keys()).filter((p) => !hole[p] && !banned[p]);
+    for (const p of holes) work.plane[p] = free[random.between(0, free.length - 1)]!;
+    const plain = work.plane.slice();
+    for (const backwards of [false, true, false]) {
+      const changed = made.room.arena.kernel.settle(
+        level.pixels.byteOffset,
+        level.hole.byteOffset,
+        level.banned.byteOffset,
+        holes.byteOffset,
+        work.plane.byteOffset,
+        57,
+        49,
+        holes.length,
+        Number(backwards),
+      );
+      expect(settlePlainly({ level, holes }, plain, backwards)).toBe(changed === 1);
+      expect(work.plane).toEqual(plain);
+    }
+    for (const p of holes) expect(hole[plain[p]!]! + banned[plain[p]!]!).toBe(0);
   });
 
   test('a patch differs from itself by nothing, and by the sum of squares from another', () => {

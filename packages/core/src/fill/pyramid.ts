@@ -14,8 +14,10 @@ export interface Pyramid {
   readonly work: Work;
 }
 
-/** What is needed while one level is made ready. */
+/** What is needed while one level is made ready, and at the end of the search. */
 export interface Work {
+  /** A word a pixel of the finest level: luma and its steps or depths at first, in the end every pixel's source. */
+  readonly plane: Int32Array;
   readonly luma: Int16Array;
   /** Steps of luma, then depths: two bytes a pixel. */
   readonly step: Int32Array;
@@ -28,7 +30,7 @@ export interface Work {
 export const DEEPEST = 180;
 const FIELD_BYTES = 29;
 const FIELD_ARRAYS = 8;
-const WORK_ARRAYS = 5;
+const WORK_ARRAYS = 4;
 
 /**
  * Halves the window until the hole is shallow enough for the manner of the search.
@@ -54,16 +56,19 @@ export function pyramidOf(
   const room = openFillRoom(
     all * (LEVEL_COST.bytes + FIELD_BYTES) +
       2 * sizes.length * SLACK +
-      4 * pixels +
+      8 * Math.ceil(pixels / 2) +
       8 * window.width +
       4 * (DEEPEST + 8),
     sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + WORK_ARRAYS,
     crew,
   );
   const { arena } = room;
+  const half = Math.ceil(pixels / 2);
+  const plane = arena.words(2 * half);
   const work = {
-    luma: arena.shorts(pixels),
-    step: arena.words(Math.ceil(pixels / 2)),
+    plane,
+    luma: new Int16Array(plane.buffer, plane.byteOffset, pixels),
+    step: plane.subarray(half),
     columns: arena.words(2 * window.width),
     counts: arena.words(4),
     table: arena.floats(DEEPEST + 1),

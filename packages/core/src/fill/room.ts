@@ -4,7 +4,7 @@ import type { Arena } from '../wasm/arena.js';
 import { openArena } from '../wasm/arena.js';
 import { FILL_KERNEL } from './fill-kernel.js';
 
-/** Functions of kernels/fill.ts that prepare a level; addresses in bytes. */
+/** Functions of kernels/fill.ts that one thread runs; addresses in bytes. */
 export interface FillKernel {
   texture(
     pixels: number,
@@ -49,6 +49,18 @@ export interface FillKernel {
     last: number,
     count: number,
   ): void;
+  /** @returns 1 when any label changed */
+  settle(
+    pixels: number,
+    hole: number,
+    banned: number,
+    holes: number,
+    sourceOf: number,
+    width: number,
+    height: number,
+    count: number,
+    backwards: number,
+  ): number;
 }
 
 /** Words a range of votes needs for itself. */

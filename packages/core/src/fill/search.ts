@@ -9,7 +9,7 @@ import { alone } from '../task/crew.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { assignSources } from './assign.js';
-import type { Atlas, Sheet } from './atlas.js';
+import type { Sheet } from './atlas.js';
 import { atlasOf, fittingSheets } from './atlas.js';
 import { confidenceOf } from './confidence.js';
 import type { DonorMap } from './donor-map.js';
@@ -18,10 +18,11 @@ import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
 import type { GuideLine } from './guides.js';
 import { guidePaths, guidePull } from './guides.js';
-import { HALF } from './level.js';
 import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
 import { pyramidOf } from './pyramid.js';
+import type { RoughFill } from './rough.js';
+import { roughOf } from './rough.js';
 import { peelInwards } from './start.js';
 import { vote } from './vote.js';
 
@@ -37,8 +38,8 @@ export interface FillOptions {
   guides?: readonly GuideLine[];
   /** Threads that share the work; the result does not depend on them. @default the calling thread alone */
   crew?: Crew;
-  /** Called with a rough donor map whenever a coarse level is done. */
-  rough?: (map: DonorMap) => void;
+  /** Called with what the filling comes to so far whenever a coarse level is done. */
+  rough?: (filling: RoughFill) => void;
 }
 
 /** A site that cannot be filled: the message says why, in a sentence for the person. */
@@ -101,7 +102,7 @@ export function searchFill(
     if (field) {
       matchFromCoarse(next, field, random);
       measureMatches(next);
-      vote(next, manner.sharpness);
+      vote(next, manner.sharpness, 'half');
     } else {
       peelInwards(next.level, next.holes);
       matchByChance(next, random, chance);
@@ -119,87 +120,30 @@ export function searchFill(
           fresh: turn === 0,
         });
       const last = round === count - 1;
-      vote(next, k === 0 && last ? FINAL_SHARPNESS : manner.sharpness);
+      if (k === 0 && last) vote(next, FINAL_SHARPNESS, 'all');
+      else vote(next, manner.sharpness, 'half');
       if (!last || k > 0) pull?.(1 - (k === 0 ? round / count : 0));
     }
     done += work[k]!;
     field = next;
-    if (k > 0 && options.rough) options.rough({ ...roughMap(field, k, box, origin, atlas), laid });
+    if (k > 0) options.rough?.(roughOf(field.level, k, box, origin));
   }
   if (!field) throw new NothingToCopy('There is nothing left around this site to copy from.');
   measureMatches(field);
   checkpoint(task, 1);
-  return { ...mapOf(field, box, origin), laid };
-}
-
-/** How far around a hole of this depth (px) sources are looked for. */
-export function searchMargin(depth: number): number {
-  return Math.round(Math.min(384, 48 + 6 * depth));
+  return { ...mapOf(field, pyramid.work.plane, box, origin), laid };
 }
 
 function rounds(level: number, levels: number): number {
   if (level === levels - 1 && levels > 1) return 24;
-  return level === 0 ? 3 : Math.min(16, 6 + 4 * level);
+  return level === 0 ? 2 : Math.min(12, 4 + 3 * level);
 }
 
-function mapOf(field: Field, box: Rect, origin: Rect): DonorMap {
-  const { width } = field.level;
-  const sourceOf = assignSources(field);
+function mapOf(field: Field, sourceOf: Int32Array, box: Rect, origin: Rect): DonorMap {
+  const { holes, level } = field;
+  const { width } = level;
+  assignSources(field, sourceOf);
   const confident = confidenceOf(field);
-  return mapBy(field.holes, width, box, origin, (p) => [sourceOf[p]!, confident(p)]);
-}
-
-/** The donor map that a coarse level's matches come to; pixels whose source may not be copied take a near one. */
-function roughMap(
-  field: Field,
-  k: number,
-  box: Rect,
-  origin: Rect,
-  { raster, hole, banned }: Pick<Atlas, 'raster' | 'hole' | 'banned'>,
-): DonorMap {
-  const { width, height } = raster;
-  const coarse = field.level;
-  const within = (v: number, high: number): number => Math.min(Math.max(v, HALF), high - HALF - 1);
-  let usual = -1;
-  return mapBy(pixelsIn(hole, width, box), width, box, origin, (p) => {
-    const x = p % width;
-    const y = Math.floor(p / width);
-    const cx = within(x >> k, coarse.width);
-    const cy = within(y >> k, coarse.height);
-    const i = field.number[cy * coarse.width + cx]!;
-    const to = i < 0 ? -1 : field.match[i]!;
-    const sx = x + (((to % coarse.width) - cx) << k);
-    const sy = y + ((Math.floor(to / coarse.width) - cy) << k);
-    const from = sy * width + sx;
-    const usable =
-      to >= 0 && sx >= 0 && sy >= 0 && sx < width && sy < height && !hole[from] && !banned[from];
-    if (usable) usual = from;
-    return [usable ? from : usual < 0 ? nearestUsable(p, hole, banned) : usual, 128];
-  });
-}
-
-function nearestUsable(p: number, hole: Uint8Array, banned: Uint8Array): number {
-  for (let d = 1; d < hole.length; d++)
-    for (const q of [p - d, p + d])
-      if (q >= 0 && q < hole.length && !hole[q] && !banned[q]) return q;
-  return p;
-}
-
-function pixelsIn(mask: Uint8Array, width: number, box: Rect): Int32Array {
-  const pixels: number[] = [];
-  for (let y = box.y; y < box.y + box.height; y++)
-    for (let x = box.x; x < box.x + box.width; x++)
-      if (mask[y * width + x]) pixels.push(y * width + x);
-  return Int32Array.from(pixels);
-}
-
-function mapBy(
-  holes: Int32Array,
-  width: number,
-  box: Rect,
-  origin: Rect,
-  choose: (p: number) => readonly [number, number],
-): DonorMap {
   const n = box.width * box.height;
   const dx = new Int16Array(n).fill(NOT_FILLED);
   const dy = new Int16Array(n).fill(NOT_FILLED);
@@ -209,10 +153,10 @@ function mapBy(
     const x = p % width;
     const y = (p / width) | 0;
     const i = (y - box.y) * box.width + x - box.x;
-    const [from, sure] = choose(p);
+    const from = sourceOf[p]!;
     dx[i] = (from % width) - x;
     dy[i] = ((from / width) | 0) - y;
-    confidence[i] = sure;
+    confidence[i] = confident(p);
   }
   return { rect: { ...box, x: box.x + origin.x, y: box.y + origin.y }, dx, dy, confidence };
 }

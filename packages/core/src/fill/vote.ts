@@ -3,13 +3,16 @@ import type { Field } from './field.js';
 
 const LEAST_HOLES = 256;
 
+/** Which patches over a pixel vote: all, or every other one, as on a chessboard, for half the work. */
+export type Voters = 'all' | 'half';
+
 /**
  * Every hole pixel becomes the weighted mean of what the patches over it say (Wexler, Shechtman, Irani,
  * "Space-Time Completion of Video", PAMI 29(3), 2007). The weight falls with a patch's difference and with
  * its depth in the hole.
  * @param sharpness scale of the fall, as a share of the mean difference: the smaller, the fewer patches count
  */
-export function vote(field: Field, sharpness: number): void {
+export function vote(field: Field, sharpness: number, among: Voters): void {
   const { room, level, number, match, distance, trust, holes } = field;
   room.run(
     'vote',
@@ -24,6 +27,7 @@ export function vote(field: Field, sharpness: number): void {
       level.width,
       level.height,
       sharpness,
+      among === 'all' ? 1 : 2,
     ],
     rangesOf(holes.length, LEAST_HOLES),
   );

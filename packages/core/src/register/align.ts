@@ -20,7 +20,7 @@ const spotY = new Float32Array(N);
 const slopeX = new Float32Array(N);
 const slopeY = new Float32Array(N);
 /** Corners that are laid over the other picture at the most. */
-const MOST = 400;
+const MOST = 300;
 /** Correlation a patch must reach. */
 const ALIKE = 0.85;
 /** px a patch may be off its place. */

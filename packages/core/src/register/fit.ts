@@ -1,6 +1,6 @@
 import { seededRandom } from '../random/random.js';
 import type { Homography } from '../shape/homography.js';
-import { homographyOf, through } from '../shape/homography.js';
+import { homographyOf } from '../shape/homography.js';
 import type { Point } from '../shape/site.js';
 import { solveSmall } from '../solve/small.js';
 import type { Pair } from './match.js';
@@ -58,9 +58,12 @@ export function fitPairs(
 }
 
 /** px between where a pair is taken and where it should be. */
-export function offOf(map: Homography, { from, to }: Pair): number {
-  const [x, y] = through(map, from);
-  return Math.sqrt((x - to[0]) ** 2 + (y - to[1]) ** 2);
+export function offOf(m: Homography, { from, to }: Pair): number {
+  // Written out: it is asked of every pair at every try.
+  const w = m[6]! * from[0] + m[7]! * from[1] + m[8]!;
+  const x = (m[0]! * from[0] + m[1]! * from[1] + m[2]!) / w - to[0];
+  const y = (m[3]! * from[0] + m[4]! * from[1] + m[5]!) / w - to[1];
+  return Math.sqrt(x * x + y * y);
 }
 
 function mapOf(four: readonly Pair[]): Homography | null {
@@ -88,9 +91,10 @@ export function leastSquares(pairs: readonly Pair[], huber = 1): Homography {
   ];
   const plain = pairs.map((p) => ({ from: norm(p.from, { shift, scale }), to: norm(p.to, other) }));
   let h = linear(plain);
+  const ju = new Float64Array(UNKNOWN);
+  const jv = new Float64Array(UNKNOWN);
   for (let pass = 0; pass < 8; pass++) {
-    const a = Array.from({ length: 8 }, () => new Array<number>(8).fill(0));
-    const b = new Array<number>(8).fill(0);
+    const system = emptySystem();
     for (const { from, to } of plain) {
       const [x, y] = from;
       const w = h[6]! * x + h[7]! * y + 1;
@@ -99,14 +103,17 @@ export function leastSquares(pairs: readonly Pair[], huber = 1): Homography {
       const [ru, rv] = [to[0] - u, to[1] - v];
       const off = Math.sqrt(ru * ru + rv * rv) * other.scale;
       const weight = off <= huber ? 1 : huber / off;
-      const ju = [x / w, y / w, 1 / w, 0, 0, 0, (-u * x) / w, (-u * y) / w];
-      const jv = [0, 0, 0, x / w, y / w, 1 / w, (-v * x) / w, (-v * y) / w];
-      for (let i = 0; i < 8; i++) {
-        b[i]! += weight * (ju[i]! * ru + jv[i]! * rv);
-        for (let j = 0; j < 8; j++) a[i]![j]! += weight * (ju[i]! * ju[j]! + jv[i]! * jv[j]!);
-      }
+      ju[0] = jv[3] = x / w;
+      ju[1] = jv[4] = y / w;
+      ju[2] = jv[5] = 1 / w;
+      ju[6] = (-u * x) / w;
+      ju[7] = (-u * y) / w;
+      jv[6] = (-v * x) / w;
+      jv[7] = (-v * y) / w;
+      add(system, ju, ru, weight);
+      add(system, jv, rv, weight);
     }
-    const step = solveSmall(a, b);
+    const step = solved(system);
     h = [...h.slice(0, 8).map((v, k) => v + step[k]!), 1];
     if (Math.max(...step.map(Math.abs)) < 1e-10) break;
   }
@@ -115,22 +122,48 @@ export function leastSquares(pairs: readonly Pair[], huber = 1): Homography {
 
 /** Distances in the linear system weigh by the depth, which is near 1 here. */
 function linear(pairs: readonly Pair[]): number[] {
-  const a = Array.from({ length: 8 }, () => new Array<number>(8).fill(0));
-  const b = new Array<number>(8).fill(0);
-  const add = (row: readonly number[], value: number): void => {
-    for (let i = 0; i < 8; i++) {
-      b[i]! += row[i]! * value;
-      for (let j = 0; j < 8; j++) a[i]![j]! += row[i]! * row[j]!;
-    }
-  };
+  const system = emptySystem();
+  const row = new Float64Array(UNKNOWN);
   for (const {
     from: [x, y],
     to: [u, v],
   } of pairs) {
-    add([x, y, 1, 0, 0, 0, -u * x, -u * y], u);
-    add([0, 0, 0, x, y, 1, -v * x, -v * y], v);
+    row.set([x, y, 1, 0, 0, 0, -u * x, -u * y]);
+    add(system, row, u, 1);
+    row.set([0, 0, 0, x, y, 1, -v * x, -v * y]);
+    add(system, row, v, 1);
   }
-  return [...solveSmall(a, b), 1];
+  return [...solved(system), 1];
+}
+
+/** A map's numbers but the last, which is 1. */
+const UNKNOWN = 8;
+
+/** Normal equations: the products of rows, above the diagonal, and with what they should come to. */
+interface System {
+  readonly products: Float64Array;
+  readonly sums: Float64Array;
+}
+
+function emptySystem(): System {
+  return { products: new Float64Array(UNKNOWN * UNKNOWN), sums: new Float64Array(UNKNOWN) };
+}
+
+function add({ products, sums }: System, row: Float64Array, value: number, weight: number): void {
+  for (let i = 0; i < UNKNOWN; i++) {
+    const by = weight * row[i]!;
+    if (by === 0) continue;
+    sums[i]! += by * value;
+    for (let j = i; j < UNKNOWN; j++) products[i * UNKNOWN + j]! += by * row[j]!;
+  }
+}
+
+function solved({ products, sums }: System): number[] {
+  const at = (i: number, j: number): number => products[Math.min(i, j) * UNKNOWN + Math.max(i, j)]!;
+  const rows = Array.from({ length: UNKNOWN }, (_, i) =>
+    Array.from({ length: UNKNOWN }, (_, j) => at(i, j)),
+  );
+  return solveSmall(rows, Array.from(sums));
 }
 
 /** Middle and mean distance from it (Hartley, "In Defense of the Eight-Point Algorithm", IEEE TPAMI 19(6), 1997). */

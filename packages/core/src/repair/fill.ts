@@ -5,11 +5,12 @@ import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, grow, intersect, meets, paste, shift, unite } from '../raster/rect.js';
-import { partsOf } from '../shape/parts.js';
+import { partBoxes } from '../shape/part-boxes.js';
 import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
 import { cellOf, laplacian, residualOf } from '../solve/system.js';
 import { layOver } from './blend.js';
+import { RIM, wantedSteps } from './wanted-steps.js';
 
 /** What replaying a fill works on. */
 export interface FillInput {
@@ -122,8 +123,7 @@ const GROUP = { px: 4096, times: 1.5 } as const;
 /** Boxes that together hold the site: parts that lie apart are solved apart, small ones that lie close together. */
 function groupsOf(mask: Uint8Array, width: number): Rect[] {
   const groups: { box: Rect; area: number }[] = [];
-  for (const part of partsOf(mask, width)) {
-    const box = boxOf(part, width);
+  for (const box of partBoxes(mask, width)) {
     const area = box.width * box.height;
     const last = groups[groups.length - 1];
     const both = last && unite(last.box, box);
@@ -149,19 +149,6 @@ function apart(boxes: readonly Rect[]): Rect[] {
   return done;
 }
 
-function boxOf(part: Int32Array, width: number): Rect {
-  let left = width;
-  let right = -1;
-  for (let i = 0; i < part.length; i++) {
-    const x = part[i]! % width;
-    if (x < left) left = x;
-    if (x > right) right = x;
-  }
-  const top = Math.floor(part[0]! / width);
-  const bottom = Math.floor(part[part.length - 1]! / width);
-  return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
-}
-
 /** Copies the site pixels in a box and evens their tone; the result goes into `colour`. */
 function even(
   below: Raster,
@@ -181,7 +168,8 @@ function even(
   const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
   // What is solved for is the correction to the copied tone.
   const colours = colourChannels(channels);
-  const deep = whiteOf(data) !== 255;
+  const white = whiteOf(data);
+  const deep = white !== 255;
   const room = (length: number) => (deep ? new Float64Array(length) : new Float32Array(length));
   const b = room(LANES * system.cells);
   const copied = room(LANES * system.cells);
@@ -201,9 +189,10 @@ function even(
   }
   const rest = room(b.length);
   residualOf(system, b, copied, rest);
-  const { x: correction } = solveSystem(system, rest, {
-    tolerance: deep ? 1e-7 : 1e-3,
-  });
+  const solved = (): Float32Array | Float64Array =>
+    solveSystem(system, rest, { tolerance: deep ? 1e-7 : 1e-3 }).x;
+  let correction = solved();
+  if (held(system.own, correction, white)) correction = solved();
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       if (!mask[y * width + x]) continue;
@@ -213,69 +202,27 @@ function even(
     }
 }
 
-/** How much a step at the ring counts beside one within the site. */
-const RIM = 8;
+/** Corrections of so much of the range are no matter of tone: where slopes are copied again and again, they add up. */
+const DRIFT = 0.16;
+/** What then ties pixels to their copied tone. */
+const HELD = 4e-3;
 
-/**
- * What a site pixel's right-hand side asks for: the ring's values where it meets the ring, and towards each neighbour
- * the step its source shows; where the neighbour comes from elsewhere, the mean of both sources' steps.
- */
-function wantedSteps(
-  { width, height, channels, data }: Raster,
-  site: Int32Array,
-  p: number,
-  steps: Float64Array,
-): number {
-  const n = width * height;
-  const s = site[p]!;
-  const x = p % width;
-  const sx = s % width;
-  steps.fill(0);
-  let rim = 0;
-  for (let side = 0; side < 4; side++) {
-    const across = side === 0 ? 1 : side === 1 ? -1 : 0;
-    const by = side === 2 ? width : side === 3 ? -width : across;
-    const q = p + by;
-    if (x + across < 0 || x + across >= width || q < 0 || q >= n) continue;
-    let mine = s + by;
-    if (sx + across < 0 || sx + across >= width || mine < 0 || mine >= n || site[mine]! >= 0)
-      mine = -1;
-    const t = site[q]!;
-    if (t < 0) {
-      const r = q * channels;
-      // The donor's own step or that from the copied tone to the ring, whichever is smaller.
-      let [own, raw] = [0, 0];
-      if (mine >= 0)
-        for (let c = 0; c < steps.length; c++) {
-          own += Math.abs(data[s * channels + c]! - data[mine * channels + c]!);
-          raw += Math.abs(data[s * channels + c]! - data[r + c]!);
-        }
-      const from = (own <= raw ? mine : q) * channels;
-      rim++;
-      for (let c = 0; c < steps.length; c++) {
-        const step = mine >= 0 ? data[s * channels + c]! - data[from + c]! : 0;
-        steps[c]! += RIM * (data[r + c]! + step);
-      }
-      continue;
-    }
-    const there = mine < 0 ? t : mine;
-    if (t === s + by) {
-      for (let c = 0; c < steps.length; c++)
-        steps[c]! += data[s * channels + c]! - data[there * channels + c]!;
-      continue;
-    }
-    let theirs = t - by;
-    const tx = (t % width) - across;
-    if (tx < 0 || tx >= width || theirs < 0 || theirs >= n || site[theirs]! >= 0) theirs = s;
-    for (let c = 0; c < steps.length; c++)
-      steps[c]! +=
-        (data[s * channels + c]! -
-          data[there * channels + c]! +
-          data[theirs * channels + c]! -
-          data[t * channels + c]!) /
-        2;
+/** Ties pixels whose correction has drifted. @returns whether there are any */
+function held(
+  own: Float32Array | Float64Array,
+  correction: Float32Array | Float64Array,
+  white: number,
+): boolean {
+  let any = false;
+  for (let cell = 0; cell < own.length; cell++) {
+    let most = 0;
+    for (let c = 0; c < LANES; c++) most = Math.max(most, Math.abs(correction[LANES * cell + c]!));
+    const over = most / (DRIFT * white) - 1;
+    if (over <= 0) continue;
+    own[cell]! += HELD * Math.min(1, over);
+    any = true;
   }
-  return rim;
+  return any;
 }
 
 /** For every window pixel the pixel it is copied from, -1 outside the site. */

@@ -67,3 +67,24 @@ test('the same seed gives the same bytes, another one others; all channels alike
   expect(deviation(one, true, 1)).toBeGreaterThan(5);
   expect(GRAIN_RING).toBeGreaterThanOrEqual(5);
 });
+
+test('a narrow site is given little, and all of it when all is asked for', () => {
+  const even = ground(6, 0);
+  // Strips of 9 px: just over half of their pixels lie well inside.
+  const strips = site.map((s, p) => (s && (p % width) % 14 < 9 ? 1 : 0));
+  const picture = { ...even, data: even.data.slice() };
+  const random = seededRandom(9);
+  for (let p = 0; p < strips.length; p++)
+    if (site[p] && !strips[p]) {
+      const four = random.unit() + random.unit() + random.unit() + random.unit() - 2;
+      picture.data.fill(Math.round((120 + Math.sqrt(3) * four * 6) * 257), 3 * p, 3 * p + 3);
+    }
+  const given = (share: number): number => {
+    const { data } = grainBack(picture, strips, share, 3);
+    const inside = [...strips.keys()].filter((p) => strips[p]).map((p) => data[3 * p]! / 257 - 120);
+    return Math.sqrt(inside.reduce((sum, v) => sum + v * v, 0) / inside.length);
+  };
+  expect(given(0.7)).toBeLessThan(0.2 * 6);
+  expect(given(1)).toBeGreaterThan(0.85 * 6);
+  expect(given(1)).toBeLessThan(1.15 * 6);
+});

@@ -20,14 +20,15 @@ const SHARE = 0.6745 * 0.8908;
 const WHOLLY = 0.99;
 /** Fewest pixels that say anything of grain. */
 const LEAST = 60;
-/** Pixels that are asked, about. */
+/** Pixels that are asked, about, and those outside that are looked at for it. */
 const ASKED = 4000;
+const LOOKED_AT = 10 * ASKED;
 
 /**
  * Gives a repair the grain its surroundings have and it lacks: noise of one deviation for the whole site, alike in all
  * channels, added to what was computed. Exact: free of transcendental functions, the same bytes everywhere.
  * @param picture the repaired pixels with their surroundings; left as it is
- * @param coverage 0..1, a value a pixel @param share 0..1 of what is missing, less where the site is narrow
+ * @param coverage 0..1, a value a pixel @param share 0..1 of what is missing; up to {@link GRAIN_SHARE} less where the site is narrow
  * @param seed of the noise
  */
 export function grainBack(
@@ -46,7 +47,9 @@ export function grainBack(
   const lacking = inside && outside ? outside.size ** 2 - inside.size ** 2 : 0;
   if (!inside || lacking <= 0) return out;
   const needed = Math.min(1, Math.max(0, (inside.share - NARROW) / (BROAD - NARROW)));
-  const deviation = (needed * share * Math.sqrt(lacking)) / SHARE;
+  // Who asks for more than is usual has seen that it lacks.
+  const wanted = Math.max(needed, (share - GRAIN_SHARE) / (1 - GRAIN_SHARE));
+  const deviation = (wanted * share * Math.sqrt(lacking)) / SHARE;
   const random = seededRandom(seed);
   const white = whiteOf(data);
   for (let y = site.y; y < site.y + site.height; y++)
@@ -98,8 +101,14 @@ function fineness(
   let [count, all] = [0, 0];
   const right = Math.min(near.x + near.width, width - HALF);
   const bottom = Math.min(near.y + near.height, height - HALF);
+  // Round a large site a part of the pixels says as much.
+  const step = within ? 1 : Math.max(1, Math.floor((near.width * near.height) / LOOKED_AT));
   for (let y = Math.max(near.y, HALF); y < bottom; y++)
-    for (let x = Math.max(near.x, HALF), p = y * width + x; x < right; x++, p++) {
+    for (
+      let x = Math.max(near.x, HALF) + (y % step), p = y * width + x;
+      x < right;
+      x += step, p += step
+    ) {
       if (within ? coverage[p]! < WHOLLY : coverage[p]! > 0) continue;
       all++;
       if (isWhole(coverage, p, width, within)) places[count++] = p;

@@ -5,7 +5,7 @@
  */
 export function partsOf(mask: Uint8Array, width: number, corners = true): Int32Array[] {
   const height = mask.length / width;
-  const open = Uint8Array.from(mask);
+  const open = mask.slice();
   const parts: Int32Array[] = [];
   // Grows to the largest part and is used again for every one.
   let pixels = new Int32Array(1024);

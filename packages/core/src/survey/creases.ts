@@ -1,4 +1,6 @@
 import { chained } from './chains.js';
+import type { Course } from './crease-run.js';
+import { followedOn, toTheBorder } from './crease-run.js';
 import { middleOver } from './running.js';
 import type { Plane } from '../raster/plane.js';
 import { sampleAt } from '../raster/plane.js';
@@ -57,16 +59,19 @@ export function creasesOf(strands: readonly Strand[], plane: Plane): Crease[] {
   return chained(strands, plane, { judge: judge(shorter), part: PART, gap: GAP })
     .filter(({ odds }) => odds > 0)
     .map((chain): Crease => {
-      const line = evenly(toTheBorder(chain, plane));
-      const { left, right, rough } = flanksOf(plane, line, chain.traits.extreme * 255);
+      const tone = chain.traits.extreme * 255;
+      const seen = followedOn(plane, chain, tone);
+      const shown = evenly(seen);
+      const line = evenly(toTheBorder(plane, seen, tone));
+      const { left, right } = flanksOf(plane, line, tone);
       return {
         ...line,
         widths: left.map((l, i) => l + right[i]!),
         site: between(line, left, right, plane),
         odds:
           chain.odds +
-          2 * Math.log((rough + 0.1) / 0.7) +
-          2 * Math.log(line.xs.length / (0.35 * shorter)) -
+          2 * Math.log((flanksOf(plane, shown, tone).rough + 0.1) / 0.7) +
+          2 * Math.log(shown.xs.length / (0.35 * shorter)) -
           USUAL,
         polarity: 1,
       };
@@ -74,38 +79,8 @@ export function creasesOf(strands: readonly Strand[], plane: Plane): Crease[] {
     .sort((a, b) => b.odds - a.odds);
 }
 
-interface Line {
-  readonly xs: Float32Array;
-  readonly ys: Float32Array;
-  readonly widths: Float32Array;
-}
-
-/** A crease that ends near the border is taken to go on to it, in its last direction. */
-function toTheBorder({ xs, ys, widths }: Line, { width, height }: Plane): Line {
-  const near = 0.06 * Math.min(width, height);
-  let [x, y, w] = [[...xs], [...ys], [...widths]];
-  for (let end = 0; end < 2; end++) {
-    x = x.reverse();
-    y = y.reverse();
-    w = w.reverse();
-    const n = x.length;
-    const back = Math.max(0, n - 1 - 20);
-    const [dx, dy] = [x[n - 1]! - x[back]!, y[n - 1]! - y[back]!];
-    const d = Math.hypot(dx, dy) || 1;
-    const steps = Math.min(
-      dx > 0 ? ((width - 1 - x[n - 1]!) * d) / dx : dx < 0 ? (-x[n - 1]! * d) / dx : Infinity,
-      dy > 0 ? ((height - 1 - y[n - 1]!) * d) / dy : dy < 0 ? (-y[n - 1]! * d) / dy : Infinity,
-    );
-    if (steps > near) continue;
-    x.push(x[n - 1]! + (steps * dx) / d);
-    y.push(y[n - 1]! + (steps * dy) / d);
-    w.push(w[n - 1]!);
-  }
-  return { xs: Float32Array.from(x), ys: Float32Array.from(y), widths: Float32Array.from(w) };
-}
-
 /** The same line with a point every px or so. */
-function evenly({ xs, ys, widths }: Line): Line {
+function evenly({ xs, ys, widths }: Course): Course {
   const [x, y, w]: [number[], number[], number[]] = [[], [], []];
   for (let i = 0; i + 1 < xs.length; i++) {
     const n = Math.max(1, Math.round(Math.hypot(xs[i + 1]! - xs[i]!, ys[i + 1]! - ys[i]!)));
@@ -119,17 +94,22 @@ function evenly({ xs, ys, widths }: Line): Line {
   return { xs: Float32Array.from(x), ys: Float32Array.from(y), widths: Float32Array.from(w) };
 }
 
-function acrossAt({ xs, ys }: Line, i: number): [number, number] {
+function acrossAt({ xs, ys }: Course, i: number): [number, number] {
   const [a, b] = [Math.max(0, i - 8), Math.min(xs.length - 1, i + 8)];
   const [dx, dy] = [xs[b]! - xs[a]!, ys[b]! - ys[a]!];
   const d = Math.hypot(dx, dy) || 1;
   return [-dy / d, dx / d];
 }
 
+/** How far a crumb may stand out from the edge's run, px. */
+const BULGE = 2.5;
+/** Dirt on paper is no longer than this across it, px. */
+const DIRT = 4;
+
 /** How far paper reaches to either side, px, and how jagged its edge is, px. */
 function flanksOf(
   plane: Plane,
-  line: Line,
+  line: Course,
   tone: number,
 ): { left: Float32Array; right: Float32Array; rough: number } {
   const n = line.xs.length;
@@ -143,9 +123,10 @@ function flanksOf(
       const side = (at(1.8 * usual + 3) + at(1.8 * usual + 5) + at(2.2 * usual + 5)) / 3;
       const half = (tone + side) / 2;
       let found = usual;
+      // The last px of paper; dirt on it does not end it, but what is bright beyond a gap is another thing.
       if (tone - side > 25)
-        // The last px of paper; dirt on it does not end it.
-        for (let o = 0; o < 1.9 * usual + 3; o += 0.5) if (at(o) > half) found = o + 0.5;
+        for (let o = 0, last = usual / 2; o < 1.9 * usual + 3 && o < last + DIRT; o += 0.5)
+          if (at(o) > half) last = found = o + 0.5;
       reach[i] = found;
     }
     return reach;
@@ -154,13 +135,13 @@ function flanksOf(
   const jag = sides
     .flatMap((s, k) => [...s].map((v, i) => Math.abs(v - steady[k]![i]!)))
     .sort((a, b) => a - b);
-  const limited = sides.map((s, k) => s.map((v, i) => Math.min(v, steady[k]![i]! + 3) + 0.75));
+  const limited = sides.map((s, k) => s.map((v, i) => Math.min(v, steady[k]![i]! + BULGE)));
   return { left: limited[0]!, right: limited[1]!, rough: jag[Math.floor(0.7 * jag.length)]! };
 }
 
 /** Pixels between the left and the right flank of a line, in reading order. */
 function between(
-  line: Line,
+  line: Course,
   left: Float32Array,
   right: Float32Array,
   { width, height }: Plane,

@@ -4,7 +4,7 @@ import type { FindingKind } from './finding.js';
 /** How far beyond a finding's pixels a repair reaches, so that no soft edge is left standing; px. */
 export const MARGIN: Record<FindingKind, number> = {
   losses: 0,
-  creases: 0,
+  creases: 2,
   mesh: 2,
   wires: 2,
   ink: 1,

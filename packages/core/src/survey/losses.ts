@@ -23,6 +23,8 @@ const SHADE = 18;
 const SHADED = 0.5;
 /** How near the colour of what is bare the fibre is, levels of the furthest channel. */
 const FIBRE = 24;
+/** What speaks against a loss of another colour than the surest one's. */
+const ELSE = 6;
 /** Least breadth, share of the picture's shorter side. */
 const NARROW = 0.05;
 
@@ -47,14 +49,23 @@ function oddsOf({ traits: t }: Flat): number {
 
 /** Losses of a picture, likeliest first. */
 export function lossesOf(layer: Layer): Loss[] {
-  const losses: { flat: Flat; odds: number }[] = flatsFromBorder(layer)
+  const likely = flatsFromBorder(layer)
     .map((flat) => ({ flat, odds: oddsOf(flat) }))
+    .sort((a, b) => b.odds - a.odds || a.flat.pixels[0]! - b.flat.pixels[0]!);
+  const losses = likely
+    .map(({ flat, odds }) => ({ flat, odds: odds - otherGround(flat, likely[0]!) }))
     .filter(({ odds }) => odds > -USUAL);
   const sure = losses.filter(({ odds }) => odds > 0);
   if (sure.length) losses.push(...holesLike(sure[0]!, sure, layer));
   return losses
     .map(({ flat, odds }): Loss => ({ pixels: withFringe(flat, layer), odds }))
     .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
+}
+
+/** One ground lies below a print: what is of another colour than where it surely shows is a ground of the photograph. */
+function otherGround({ colour }: Flat, surest: { flat: Flat; odds: number }): number {
+  const far = Math.max(...colour.map((v, c) => Math.abs(v - surest.flat.colour[c]!)));
+  return surest.odds > 0 && far > FIBRE ? ELSE : 0;
 }
 
 /** Regions inside the picture of the colour that stands in its losses. */

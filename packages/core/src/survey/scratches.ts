@@ -17,7 +17,29 @@ const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
 export function scratchesOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
   const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
     oddsOf(s, SCRATCH_WEIGHTS) - HAIR.usual;
-  return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap });
+  return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap })
+    .map((line) => ({ ...line, odds: line.odds - (isPole(line, frame) ? POLE.against : 0) }))
+    .sort((a, b) => b.odds - a.odds);
+}
+
+/**
+ * What stands plumb, dead straight and a few px broad within the picture is more likely a pole or a mast: greatest
+ * slope and bow as shares of its length, least breadth in px, and what speaks against a scratch (common experience).
+ */
+const POLE = { slope: 0.04, bow: 0.01, broad: 2.4, against: 2 } as const;
+
+function isPole(line: ChainedStrand, frame: Frame): boolean {
+  const { xs, ys, traits, level } = line;
+  const [aside, up] = [xs.at(-1)! - xs[0]!, ys.at(-1)! - ys[0]!];
+  if (Math.abs(aside) > POLE.slope * Math.abs(up)) return false;
+  // What hangs at it may pull a few points aside.
+  const off = xs.map((x, i) => Math.abs(x - xs[0]! - (aside * (ys[i]! - ys[0]!)) / up)).sort();
+  const bow = off[Math.floor(0.8 * off.length)]!;
+  return (
+    bow < POLE.bow * Math.abs(up) + 1 &&
+    traits.width * 2 ** level >= POLE.broad &&
+    !reachesOut(line, frame)
+  );
 }
 
 /** Shortest wire, as a share of the picture's diagonal. */

@@ -40,6 +40,16 @@ function hairy(colour: readonly number[]): Scene {
   return scene;
 }
 
+/** Tears the right upper corner off: what lies bare, and the fringe of the torn paper. */
+function tearCorner(scene: Scene): void {
+  for (let y = 0; y < 320; y++)
+    for (let x = 0; x < 420; x++) {
+      const d = (420 - x) / 110 + y / 90 - 1 + 0.03 * Math.sin(x / 5) + 0.02 * Math.sin(y / 3);
+      if (d < 0) scene.lay(x, y, [60, 64, 70]);
+      else if (d < 0.03) scene.lay(x, y, [240, 238, 235]);
+    }
+}
+
 /** A picture turned counter-clockwise by 90 degrees. */
 function turned({ width, height, channels, data }: Raster): Raster {
   const out = createRaster(height, width, 3);
@@ -100,15 +110,32 @@ describe('survey', () => {
 
   test('a corner that is gone is a loss, its torn fringe with it', () => {
     const scene = new Scene(420, 320, 4);
-    for (let y = 0; y < 320; y++)
-      for (let x = 0; x < 420; x++) {
-        const d = (420 - x) / 110 + y / 90 - 1 + 0.03 * Math.sin(x / 5) + 0.02 * Math.sin(y / 3);
-        if (d < 0) scene.lay(x, y, [60, 64, 70]);
-        else if (d < 0.03) scene.lay(x, y, [240, 238, 235]);
-      }
+    tearCorner(scene);
     const found = survey(scene.picture, { kinds: ['losses'] });
     expect(found).toHaveLength(1);
     expect(agreement(maskFrom(found, scene.picture), scene.damage, 420).f1).toBeGreaterThan(0.97);
+  });
+
+  test('a white ground of the photograph beside a torn corner is no loss: what lies bare is of one colour', () => {
+    const scene = new Scene(420, 320, 4);
+    for (let y = 0; y < 320; y++) for (let x = 0; x < 150; x++) scene.lay(x, y, [229, 228, 226], 1);
+    scene.damage.fill(0);
+    tearCorner(scene);
+    const found = survey(scene.picture, { kinds: ['losses'] });
+    expect(found).toHaveLength(1);
+    expect(agreement(maskFrom(found, scene.picture), scene.damage, 420).f1).toBeGreaterThan(0.97);
+  });
+
+  test('a straight line that stands plumb within the picture is less surely a scratch: poles and masts do', () => {
+    const scoreOf = (aside: number): number => {
+      const scene = new Scene(420, 320, 8);
+      const way = curve(40, (t) => [200 + aside * t, 60 + 200 * t]);
+      scene.line(way, 3, WHITE);
+      const found = survey(scene.picture, { kinds: ['lines'] });
+      expect(found).toHaveLength(1);
+      return found[0]!.score;
+    };
+    expect(scoreOf(70)).toBeGreaterThan(scoreOf(0) + 0.15);
   });
 
   test('a mesh is one finding whose wires are all followed', () => {

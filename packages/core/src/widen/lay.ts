@@ -1,4 +1,4 @@
-import { sampleAt } from '../raster/plane.js';
+import type { Plane } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Background } from './background.js';
@@ -19,6 +19,7 @@ export function lay(
   const half = white > 1 ? 0.5 : 0;
   const back = new Float64Array(out.width);
   const even = new Float64Array(out.width);
+  const slowRows = slow.map((plane) => new Float64Array(plane.width));
   const amount = out.width - width;
   const reach = Math.max(8, Math.round(1.5 * Math.max(...jumps.map((j) => Math.abs(j.step)))));
   const order = jumps.map((_, k) => k);
@@ -34,7 +35,7 @@ export function lay(
     }
     back.fill(amount, x);
     smoothed(back, even, reach);
-    const v = (y + 0.5) / 2 - 0.5;
+    slow.forEach((plane, c) => rowBetween(plane, (y + 0.5) / 2 - 0.5, slowRows[c]!));
     for (let u = 0; u < out.width; u++) {
       const from = foldedBack(u - back[u]!, Math.max(1, 2 * bars[row]!));
       const i = (y * width + from) * channels;
@@ -44,14 +45,32 @@ export function lay(
         continue;
       }
       for (let c = 0; c < colours; c++) {
-        const here = sampleAt(slow[c]!, (from + 0.5) / 2 - 0.5, v);
-        const there = sampleAt(slow[c]!, (u - even[u]! + 0.5) / 2 - 0.5, v);
+        const here = between(slowRows[c]!, (from + 0.5) / 2 - 0.5);
+        const there = between(slowRows[c]!, (u - even[u]! + 0.5) / 2 - 0.5);
         const value = data[i + c]! + ((there - here) * white) / 255;
         out.data[o + c] = value < 0 ? 0 : value >= white ? white : value + half;
       }
       if (channels > colours) out.data[o + colours] = data[i + colours]!;
     }
   }
+}
+
+/** A plane's row at a height between two of its own. */
+function rowBetween({ width, height, values }: Plane, y: number, out: Float64Array): void {
+  const cy = Math.min(height - 1, Math.max(0, y));
+  const above = Math.floor(cy) * width;
+  const below = Math.min(height - 1, Math.floor(cy) + 1) * width;
+  const t = cy - Math.floor(cy);
+  for (let x = 0; x < width; x++) out[x] = values[above + x]! * (1 - t) + values[below + x]! * t;
+}
+
+/** A row's value between two of its own, the ends repeated. */
+function between(row: Float64Array, x: number): number {
+  const last = row.length - 1;
+  if (x <= 0) return row[0]!;
+  if (x >= last) return row[last]!;
+  const at = x | 0;
+  return row[at]! + (row[at + 1]! - row[at]!) * (x - at);
 }
 
 /** Means over 2 reach + 1 values, the ends repeated. */

@@ -29,11 +29,11 @@ interface Plan {
 
 /** Keeps the value made last under each name. */
 class Held<V> {
-  private readonly values = new Map<string, { readonly key: string; readonly value: V }>();
+  private readonly values = new Map<string, { readonly key: unknown; readonly value: V }>();
 
-  get(name: string, key: string, make: () => V): V {
+  get(name: string, key: unknown, make: () => V): V {
     const known = this.values.get(name);
-    if (known?.key === key) return known.value;
+    if (known && known.key === key) return known.value;
     const value = make();
     this.values.set(name, { key, value });
     return value;
@@ -60,12 +60,12 @@ export function stretchPreview(
   const laid = (view: View, side: keyof Sides, sides: Sides): View => {
     if (!sides[side]) return view;
     const turns = TURNS.find(([name]) => name === side)![1];
-    const turned = turns.reduce((v, turn) => turn(v), view);
+    const turned = stages.get(`turned ${side}`, view, () => turns.reduce((v, t) => t(v), view));
     const key = AXIS[side] === AXIS[dragged] ? otherAxis(side, sides) : '';
     const plan = plans.get(`${side} ${key ? 'over' : 'first'}`, key, () =>
       planFor(turned, side, scale),
     );
-    return [...turns].reverse().reduce((v, turn) => turn(v), changed(turned, plan, sides[side]));
+    return [...turns].reverse().reduce((v, t) => t(v), changed(turned, plan, sides[side]));
   };
   return (sides) => {
     dragged = SIDES.find((side) => sides[side] !== last[side]) ?? dragged;

@@ -2,14 +2,14 @@ import type { DonorMap } from '../fill/donor-map.js';
 import { NOT_FILLED } from '../fill/donor-map.js';
 import type { GuideLine } from '../fill/guides.js';
 import type { FillOptions } from '../fill/search.js';
-import { NothingToCopy, searchFill, searchMargin } from '../fill/search.js';
+import { NothingToCopy, searchFill } from '../fill/search.js';
+import { searchWindow } from '../fill/window.js';
 import { castBy } from '../find/cast.js';
 import { findGuides } from '../find/structure.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { crop, frameOf, grow, intersect, paste, shift } from '../raster/rect.js';
+import { crop, frameOf, intersect, paste, shift } from '../raster/rect.js';
 import { fill } from '../repair/fill.js';
-import { deepestOf } from '../shape/depth.js';
 import { maskBox } from '../shape/mask-box.js';
 import type { Task } from '../task/task.js';
 import { portionOf } from '../task/task.js';
@@ -21,18 +21,21 @@ import { canvasRect, onCanvas } from './canvas.js';
 /** What a filling of sides or gaps may be asked for. Guides are in the picture's coordinates. */
 export type SidesOptions = Pick<FillOptions, 'seed' | 'crew' | 'guides' | 'texture'>;
 
+/** How far from a new side it is filled from, px: a ground's tone and texture are likest where it is near. */
+const NEAR = 48;
+
 /** Decides what a hole in a picture is filled from, lines of structure continued. @throws NothingToCopy */
 export function searchHole(
   picture: Raster,
   hole: Uint8Array,
   banned: Uint8Array,
-  { guides = [], ...options }: SidesOptions = {},
+  { guides = [], margin, ...options }: SidesOptions & { readonly margin?: number } = {},
   task?: Task,
 ): DonorMap {
   const box = maskBox(hole, picture.width);
   if (!box) throw new NothingToCopy('The site covers no pixel of the picture.');
-  const deep = deepestOf(maskIn(hole, picture.width, box), box.width, box.height);
-  const window = intersect(grow(box, searchMargin(deep)), frameOf(picture));
+  const maskOf = (part: Rect): Uint8Array => maskIn(hole, picture.width, part);
+  const window = searchWindow(box, frameOf(picture), maskOf, margin);
   const below = crop(picture, window);
   const mask = maskIn(hole, picture.width, window);
   const closed = maskIn(banned, picture.width, window);
@@ -83,7 +86,8 @@ export function searchSides(
   }));
   bands.forEach((band, k) => {
     const step = portionOf(task, k / bands.length, (k + 1) / bands.length);
-    fillBand(state, band, { ...options, guides }, step);
+    const seen = bands.slice(k + 1).some((later) => intersect(later.room, band.rect).width > 0);
+    fillBand(state, band, seen, { ...options, guides }, step);
   });
   return { ...state.map, bands: placed };
 }
@@ -96,9 +100,11 @@ interface State {
   readonly map: DonorMap;
 }
 
+/** @param seen whether a later band looks at what this one becomes */
 function fillBand(
   state: State,
   { rect, room, source }: Band,
+  seen: boolean,
   { guides = [], ...options }: SidesOptions,
   task: Task,
 ): void {
@@ -117,12 +123,16 @@ function fillBand(
   const lines = movedLines(guides, -room.x, -room.y).filter(({ points }) =>
     points.some(([, y]) => y >= 0 && y < room.height),
   );
+  const margin = rect.height === room.height ? NEAR : undefined;
   // From its own height; where the subject takes all of that, from near it; at the worst from the subject too.
   for (const closed of [own, subject, new Uint8Array(own.length)])
     try {
-      const map = searchHole(part, now, closed, { ...options, guides: lines }, task);
-      const filled = fill({ below: part, origin: frameOf(part), map, coverage: covering(now) }, 1);
-      state.picture = paste(state.picture, filled, room);
+      const map = searchHole(part, now, closed, { ...options, margin, guides: lines }, task);
+      if (seen) {
+        const coverage = Float32Array.from(now);
+        const filled = fill({ below: part, origin: frameOf(part), map, coverage }, 1);
+        state.picture = paste(state.picture, filled, room);
+      }
       note(state.map, { ...map, rect: shift(map.rect, room.x, room.y) });
       break;
     } catch (error) {
@@ -146,10 +156,6 @@ function note(whole: DonorMap, { rect, dx, dy, confidence }: DonorMap): void {
 
 function movedLines(lines: readonly GuideLine[], dx: number, dy: number): GuideLine[] {
   return lines.map(({ points }) => ({ points: points.map(([x, y]) => [x + dx, y + dy]) }));
-}
-
-function covering(mask: Uint8Array): Float32Array {
-  return Float32Array.from(mask);
 }
 
 function holds({ x, y, width, height }: Rect, u: number, v: number): boolean {

@@ -91,6 +91,8 @@ export const PictureEventSchema = z.discriminatedUnion('type', [
     repairId: z.uuid(),
     x: z.int(),
     y: z.int(),
+    /** How many px of the picture one of these stands for, each way. */
+    factor: z.int().min(1),
     width: z.int().min(1),
     height: z.int().min(1),
     /** Base64 of 8-bit samples, four a pixel, row by row. */

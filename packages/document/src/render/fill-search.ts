@@ -1,8 +1,16 @@
-import type { Crew, DonorMap, FillFigures, Raster, Rect, Sides, Task } from '@tersum/core';
+import type {
+  Crew,
+  DonorMap,
+  FillFigures,
+  Raster,
+  Rect,
+  RoughFill,
+  Sides,
+  Task,
+} from '@tersum/core';
 import {
   crop,
   cutPortions,
-  deepestOf,
   FILL_VARIANTS,
   fillFigures,
   findGrounds,
@@ -14,7 +22,7 @@ import {
   NOT_FILLED,
   NothingToCopy,
   searchFill,
-  searchMargin,
+  searchWindow,
   searchSides,
   sheetsFor,
   shift,
@@ -46,8 +54,8 @@ export interface FillPlace {
 export interface SearchHelp {
   readonly crew?: Crew;
   readonly task?: Task;
-  /** Told of rough donor maps on the way. */
-  readonly rough?: (map: DonorMap) => void;
+  /** Told on the way of what the filling comes to so far. */
+  readonly rough?: (filling: RoughFill) => void;
 }
 
 /** How near later damage is left out of what patches are compared by, px. */
@@ -77,8 +85,7 @@ function mapOf(place: FillPlace, help: SearchHelp): DonorMap {
   const box = siteRect(repair, frame);
   if (isEmpty(box)) throw new NothingToCopy('The site lies outside the picture.');
   const own = siteMask([repair], box, frame);
-  const margin = searchMargin(deepestOf(own, box.width, box.height));
-  const window = intersect(grow(box, margin), frame);
+  const window = searchWindow(box, frame, (part) => siteMask([repair], part, frame));
   const pixels = compose(original, patchesIn(place.below, window), window);
   const site = siteMask([repair], window, frame);
   const hole = withLaterDamage(place, site, box, window, frame);
@@ -96,7 +103,7 @@ function mapOf(place: FillPlace, help: SearchHelp): DonorMap {
       sheets: sheetsFor(method),
       guides: method.guides.map(({ points }) => ({ points: points.map(local) })),
       crew: help.crew,
-      rough: help.rough && ((rough) => help.rough!(within(rough, box, own))),
+      rough: help.rough,
     },
     help.task,
   );

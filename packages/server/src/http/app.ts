@@ -66,7 +66,11 @@ export function createApp(services: Services, pages: string | null, host: string
   );
   if (pages && existsSync(pages)) {
     app.use(express.static(pages, { index: false, maxAge: '1h' }));
-    app.get('/{*page}', (_req, res) => res.sendFile(join(pages, 'index.html')));
+    app.get('/{*page}', (_req, res) => {
+      // Somebody is coming: the threads are ready by the time that a picture is open.
+      services.pool.begin();
+      res.sendFile(join(pages, 'index.html'));
+    });
   }
   app.use(problems(services.log));
   return app;

@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
-import type { DonorMap, Task } from '@tersum/core';
+import type { RoughFill, Task } from '@tersum/core';
 import { Cancelled, NothingToCopy } from '@tersum/core';
 import { Piscina } from 'piscina';
 import { UserProblem } from '@tersum/codec';
@@ -26,35 +26,33 @@ const QUICK: ReadonlySet<WorkerTask['kind']> = new Set([
   'part',
 ]);
 
+interface Threads {
+  readonly quick: Piscina;
+  readonly long: Piscina;
+}
+
 /** Runs tasks on worker threads. Jobs are plain data, so another queue could take them over. */
 export class WorkPool {
-  private readonly quick: Piscina;
-  private readonly long: Piscina;
+  private threads: Threads | null = null;
 
   /** @param worker URL of the worker's module */
-  constructor(worker: URL) {
-    const threads = Math.max(2, availableParallelism());
-    const source = worker.pathname.endsWith('.ts');
-    const options = {
-      filename: worker.href,
-      idleTimeout: 600_000,
-      ...(source ? { execArgv: ['--import', 'tsx'] } : {}),
-    };
-    // Warming up is for people who wait; run from source, a quick start matters more.
-    const warm: WorkerSetup = { warm: !source };
-    this.quick = new Piscina({ ...options, minThreads: 2, maxThreads: threads, workerData: warm });
-    this.long = new Piscina({ ...options, minThreads: 1, maxThreads: threads });
+  constructor(private readonly worker: URL) {}
+
+  /** Starts the threads, so that who comes now does not wait for them; the first task would, too. */
+  begin(): void {
+    this.begun();
   }
 
   async run<K extends Exclude<WorkerTask['kind'], Watched>>(task: TaskOf<K>): Promise<Answers[K]> {
-    const pool = QUICK.has((task as WorkerTask).kind) ? this.quick : this.long;
+    const { quick, long } = this.begun();
+    const pool = QUICK.has((task as WorkerTask).kind) ? quick : long;
     return settle<K>(await pool.run(task));
   }
 
   /** Runs a search that reports progress and can be cancelled. @throws Cancelled, NothingToCopy */
   async search<K extends Watched>(
     task: Omit<TaskOf<K>, 'wire'>,
-    watch: Task & { signal: AbortSignal; rough?: (map: DonorMap) => void },
+    watch: Task & { signal: AbortSignal; rough?: (filling: RoughFill) => void },
   ): Promise<Answers[K]> {
     const { port1, port2 } = new MessageChannel();
     const wire: Wire = { cancelled: new Int32Array(new SharedArrayBuffer(4)), port: port2 };
@@ -66,7 +64,7 @@ export class WorkPool {
       else watch.rough?.(said);
     });
     try {
-      return settle<K>(await this.long.run({ ...task, wire }, { transferList: [port2] }));
+      return settle<K>(await this.begun().long.run({ ...task, wire }, { transferList: [port2] }));
     } finally {
       watch.signal.removeEventListener('abort', cancel);
       port1.close();
@@ -74,8 +72,30 @@ export class WorkPool {
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.quick.destroy(), this.long.destroy()]);
+    await Promise.all([this.threads?.quick.destroy(), this.threads?.long.destroy()]);
   }
+
+  private begun(): Threads {
+    return (this.threads ??= threadsOf(this.worker));
+  }
+}
+
+function threadsOf(worker: URL): Threads {
+  const source = worker.pathname.endsWith('.ts');
+  const options = {
+    filename: worker.href,
+    maxThreads: Math.max(2, availableParallelism()),
+    idleTimeout: 600_000,
+    ...(source ? { execArgv: ['--import', 'tsx'] } : {}),
+  };
+  // Warming up is for people who wait; run from source, a quick start matters more.
+  const begun = (warm: WorkerSetup['warm']) => ({
+    workerData: { warm: source ? null : warm } satisfies WorkerSetup,
+  });
+  return {
+    quick: new Piscina({ ...options, minThreads: 2, ...begun('strokes') }),
+    long: new Piscina({ ...options, minThreads: 1, ...begun('searches') }),
+  };
 }
 
 function settle<K extends keyof Answers>(answer: Answer<K>): Answers[K] {

@@ -2,6 +2,7 @@ import type {
   BlockFacts,
   DetailFacts,
   DonorMap,
+  RoughFill,
   FoundPrint,
   GreyChoice,
   LineRun,
@@ -51,12 +52,12 @@ export interface OpenPicture extends Decoded {
 
 /** What a worker is told when it starts. */
 export interface WorkerSetup {
-  /** Whether to run the engine a few times before the first task comes. */
-  readonly warm: boolean;
+  /** What of the engine to run a few times before the first task comes. */
+  readonly warm: 'strokes' | 'searches' | null;
 }
 
-/** What a long task says on its way: the share done, or a rough donor map. */
-export type Said = number | DonorMap;
+/** What a long task says on its way: the share done, or what a filling comes to so far. */
+export type Said = number | RoughFill;
 
 /** How a running task is watched and ended from another thread. */
 export interface Wire {

@@ -77,8 +77,11 @@ import { widenBothWays } from './widen.js';
 import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
+/** The threads that this one works with, once it needs them. */
+const crews: ThreadCrew[] = [];
 // The first stroke should not wait for code that was never run.
-if ((workerData as Partial<WorkerSetup> | null)?.warm) warmUp();
+const { warm = null } = (workerData as Partial<WorkerSetup> | null) ?? {};
+if (warm) warmUp(warm, crewOfOwn);
 
 /** One task from the pool, start to finish. */
 export default async function work(task: WorkerTask): Promise<Answer<keyof Answers>> {
@@ -283,9 +286,10 @@ function reduced(raster: Raster, longest: number | null): Raster {
   return throughMap(raster, quadOf(frameOf(raster)), width, height);
 }
 
-/** Several searches run at once; more threads than this for each would only wait for one another. */
-const MOST_THREADS = 4;
-let crew: ThreadCrew | null = null;
+function crewOfOwn(): ThreadCrew {
+  // Several searches run at once; more threads than this for each would only wait for one another.
+  return (crews[0] ??= new ThreadCrew(Math.min(4, availableParallelism())));
+}
 
 type Watch = Required<Pick<SearchHelp, 'crew' | 'rough' | 'task'>>;
 
@@ -297,10 +301,9 @@ async function watched<T>(
   const { cancelled, port } = wire;
   const say = (said: Said): void => port.postMessage(said);
   let told = 0;
-  crew ??= new ThreadCrew(Math.min(MOST_THREADS, availableParallelism()));
   try {
     return await act({
-      crew,
+      crew: crewOfOwn(),
       rough: say,
       task: {
         signal: {

@@ -43,7 +43,7 @@ import { Canvases } from './canvases.js';
 import { unmended } from './damage.js';
 import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
-import { roughlyFilled } from './rough.js';
+import { roughNews } from './rough.js';
 import { SearchDesk } from './search-desk.js';
 import type { Shown, Tiled } from './shown.js';
 import { tiledOf } from './shown.js';
@@ -84,11 +84,9 @@ export class Renderer {
   ) {
     this.patches = new PatchDesk(PATCH_MEMORY, pool);
     this.canvases = new Canvases(pool);
-    this.searching = new SearchDesk(searches, pool, (id, place, map) => {
-      roughlyFilled(place, map, pool).then(
-        (event) => this.emit(id, event),
-        () => undefined,
-      );
+    this.searching = new SearchDesk(searches, pool, (id, repair, filling) => {
+      const news = roughNews(repair, filling);
+      if (news) this.emit(id, news);
     });
   }
 

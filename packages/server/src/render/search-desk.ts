@@ -1,4 +1,4 @@
-import type { DonorMap, Task } from '@tersum/core';
+import type { DonorMap, RoughFill, Task } from '@tersum/core';
 import type { FillPlace, FoundMap, Records } from '@tersum/document';
 import type { WorkPool } from '../pool/pool.js';
 import type { SearchStore } from '../store/searches.js';
@@ -23,8 +23,8 @@ export class SearchDesk {
   constructor(
     private readonly store: SearchStore,
     private readonly pool: WorkPool,
-    /** Hears what searches come to on the way. */
-    private readonly rough: (picture: string, task: SearchTask, map: DonorMap) => void,
+    /** Hears what the filling of a repair comes to on the way. */
+    private readonly rough: (picture: string, repair: string, filling: RoughFill) => void,
   ) {}
 
   found(search: string): Promise<FoundMap | undefined> {
@@ -65,7 +65,7 @@ export class SearchDesk {
       .search<'search'>(task, {
         signal: abort.signal,
         progress: (share) => listeners.forEach((tell) => tell(share)),
-        rough: (map) => this.rough(picture, task, map),
+        rough: (filling) => this.rough(picture, task.repair.id, filling),
       })
       .finally(() => this.running.delete(search));
     const running = { picture, abort, result, listeners };

@@ -95,7 +95,8 @@ function improveRange(
       const cx = (p % width) + random.between(-reach, reach);
       attempt(cx, y + rows * random.between(0, sheets) + random.between(-reach, reach));
     }
-    for (let radius = reach; radius >= 1; radius >>= 1) {
+    const widest = (((p % width) + y + pass) & 1) === 0 ? reach : 0;
+    for (let radius = widest; radius >= 1; radius >>= 1) {
       const cx = (best % width) + random.between(-radius, radius);
       attempt(cx, ((best / width) | 0) + random.between(-radius, radius));
     }

@@ -1,11 +1,17 @@
 import type { Field } from '../field.js';
 import { HALF } from '../level.js';
+import type { Voters } from '../vote.js';
 
 const LEAST_SCALE = 49 * 64;
 const single = Math.fround;
 
 /** Twin of gather in kernels/fill/vote.ts: single precision, operation by operation. */
-function gather(field: Field, p: number, sharpness: number): { from: number; weight: number }[] {
+function gather(
+  field: Field,
+  p: number,
+  sharpness: number,
+  among: Voters,
+): { from: number; weight: number }[] {
   const { level, number, match, distance, trust } = field;
   const { width, height } = level;
   const x = p % width;
@@ -13,6 +19,7 @@ function gather(field: Field, p: number, sharpness: number): { from: number; wei
   const over: { i: number; from: number }[] = [];
   for (let b = Math.max(y - HALF, HALF); b <= Math.min(y + HALF, height - HALF - 1); b++)
     for (let a = Math.max(x - HALF, HALF); a <= Math.min(x + HALF, width - HALF - 1); a++) {
+      if (among === 'half' && ((a ^ b) & 1) === 1) continue;
       const q = b * width + a;
       const i = number[q]!;
       if (i >= 0) over.push({ i, from: match[i]! - (q - p) });
@@ -35,10 +42,10 @@ function steep(t: number): number {
 }
 
 /** Twin of vote in kernels/fill/vote.ts: the definition the kernel is held to. */
-export function votePlainly(field: Field, sharpness: number): void {
+export function votePlainly(field: Field, sharpness: number, among: Voters): void {
   const { pixels } = field.level;
   for (const p of field.holes) {
-    const over = gather(field, p, sharpness);
+    const over = gather(field, p, sharpness, among);
     if (!over.length) continue;
     let total = 0;
     const sum = [0, 0, 0, 0];
@@ -56,7 +63,7 @@ export function agreePlainly(field: Field, sharpness: number): number[] {
   const { hole, banned } = field.level;
   return Array.from(field.holes, (p) => {
     const votes = new Map<number, number>();
-    for (const { from, weight } of gather(field, p, sharpness)) {
+    for (const { from, weight } of gather(field, p, sharpness, 'all')) {
       if (hole[from] || banned[from]) continue;
       votes.set(from, single((votes.get(from) ?? 0) + weight));
     }

@@ -3,8 +3,8 @@ import type { Overlay } from './state.js';
 
 /** A rough filling as a picture. */
 export async function overlayOf(rough: Extract<PictureEvent, { type: 'rough' }>): Promise<Overlay> {
-  const { repairId, x, y, width, height, samples } = rough;
-  return { repair: repairId, x, y, image: await bitmapOf(bytesOf(samples), width, height) };
+  const { repairId, x, y, factor, width, height, samples } = rough;
+  return { repair: repairId, x, y, factor, image: await bitmapOf(bytesOf(samples), width, height) };
 }
 
 /** Heat of how unsure a fill is: nothing where it is sure, red lead where it is not. */
@@ -20,7 +20,7 @@ export async function heatOf(
     shown.set([184, 58, 34, Math.round(0.75 * (255 - sure[i]!))], 4 * i);
   }
   const image = await bitmapOf(shown, rect.width, rect.height);
-  return { repair, x: rect.x, y: rect.y, image };
+  return { repair, x: rect.x, y: rect.y, factor: 1, image };
 }
 
 function bitmapOf(

@@ -98,6 +98,8 @@ export interface Overlay {
   readonly repair: string;
   readonly x: number;
   readonly y: number;
+  /** How many px of the picture one of its own covers, each way. */
+  readonly factor: number;
   readonly image: ImageBitmap;
 }
 

@@ -28,14 +28,15 @@ export function Table() {
 
   /** The view that was drawn last with nothing missing. */
   const drawn = useRef<View | null>(null);
-  /** Tells from outside when everything that is to be seen has been drawn. */
+  /** Tells from outside when everything that is to be seen has been drawn, and when a rough filling is. */
   const tellSettled = useCallback(() => {
-    const { view, records, computing, saving } = bench.store.getState();
+    const { view, records, computing, saving, rough } = bench.store.getState();
     const shown = view !== null && drawn.current === view ? view.version : null;
     const settled =
       computing === null && saving === 0 && shown !== null && shown === records?.picture.version;
     const { dataset } = canvas.current ?? {};
     if (dataset && dataset.settled !== String(settled)) dataset.settled = String(settled);
+    if (dataset && dataset.rough !== String(rough !== null)) dataset.rough = String(rough !== null);
   }, [bench]);
 
   const work = useMemo(

@@ -1,6 +1,7 @@
 import type { Rect } from '@tersum/core';
 import type { View } from '@tersum/document';
 import { levelCount, levelSize, TILE, tileName } from '@tersum/document';
+import type { Overlay } from '../model/state.js';
 import type { TileStore } from './tile-store.js';
 import type { Size, Viewport } from './viewport.js';
 import { toPicture } from './viewport.js';
@@ -47,14 +48,15 @@ function canvasOf({ width, height }: Size, state: State): Rect {
 /** Draws a picture that lies over part of the table, by its own pixels. */
 export function paintOverlay(
   ctx: CanvasRenderingContext2D,
-  { x, y, image }: { readonly x: number; readonly y: number; readonly image: ImageBitmap },
+  { x, y, factor, image }: Overlay,
   view: Viewport,
   table: Size,
   ratio: number,
 ): void {
   ctx.save();
   layPicture(ctx, view, table, ratio);
-  ctx.drawImage(image, x, y);
+  if (factor > 1) ctx.imageSmoothingEnabled = true;
+  ctx.drawImage(image, x, y, factor * image.width, factor * image.height);
   ctx.restore();
 }
 

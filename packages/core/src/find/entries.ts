@@ -1,0 +1,183 @@
+import { greyOf } from '../raster/grey.js';
+import type { Raster } from '../raster/raster.js';
+import type { Point } from '../shape/site.js';
+
+/** An edge that runs into the site. */
+export interface Entry {
+  readonly at: Point;
+  /** Unit vector along the edge, into the site. */
+  readonly inward: Point;
+  readonly strength: number;
+  /** Mean luma left and right of the way in, 0..255. */
+  readonly sides: readonly [number, number];
+  /** Clear and straight for a long way: it needs nobody to confirm it. */
+  readonly sure: boolean;
+}
+
+/** Least step of luma, codes, between an edge's two sides. */
+const LEAST_STEP = 14;
+const SURE_STEP = 40;
+/** How far outside the site edges are looked for, and half the window they are measured in, px. */
+export const OUT = 4;
+const HALF = 5;
+
+/** The edges that run into a site, clearest first. @param hole 1 = site, one value a pixel of the window */
+export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
+  const { width, height } = window;
+  const grey = greyOf(window);
+  const found: Entry[] = [];
+  const margin = OUT + HALF;
+  for (const [p, ox, oy] of rimOf(hole, width, height)) {
+    const x = Math.round((p % width) + OUT * ox);
+    const y = Math.round(Math.floor(p / width) + OUT * oy);
+    if (x < margin || y < margin || x >= width - margin || y >= height - margin) continue;
+    const entry = edgeAt(grey, hole, width, x, y, [-ox, -oy]);
+    if (entry) found.push(entry);
+  }
+  found.sort((a, b) => b.strength - a.strength);
+  const kept: Entry[] = [];
+  for (const entry of found)
+    if (kept.every((k) => Math.hypot(k.at[0] - entry.at[0], k.at[1] - entry.at[1]) > 7))
+      kept.push(entry);
+  return kept.slice(0, 24);
+}
+
+/** The edge through a point by the structure tensor around it (Forstner and Gulch 1987); null where there is none. */
+function edgeAt(
+  grey: Float32Array,
+  hole: Uint8Array,
+  width: number,
+  x: number,
+  y: number,
+  inwards: Point,
+): Entry | null {
+  let xx = 0;
+  let yy = 0;
+  let xy = 0;
+  for (let b = y - HALF + 1; b < y + HALF; b++)
+    for (let a = x - HALF + 1; a < x + HALF; a++) {
+      const p = b * width + a;
+      if (hole[p] || hole[p + 1] || hole[p - 1] || hole[p + width] || hole[p - width]) continue;
+      const gx = (grey[p + 1]! - grey[p - 1]!) / 2;
+      const gy = (grey[p + width]! - grey[p - width]!) / 2;
+      xx += gx * gx;
+      yy += gy * gy;
+      xy += gx * gy;
+    }
+  const spread = Math.hypot(xx - yy, 2 * xy);
+  if (spread < 0.6 * (xx + yy) || xx + yy < 1) return null;
+  const across = Math.atan2(2 * xy, xx - yy) / 2;
+  let along: Point = [-Math.sin(across), Math.cos(across)];
+  const into = along[0] * inwards[0] + along[1] * inwards[1];
+  if (into < 0) along = [-along[0], -along[1]];
+  if (Math.abs(into) < 0.35) return null;
+  const back = followed(grey, hole, width, [x, y], along);
+  along = back.way;
+  const left: Point = [along[1], -along[0]];
+  const side = (way: 1 | -1): number => {
+    let sum = 0;
+    for (let d = 2; d <= HALF; d++)
+      sum += grey[Math.round(y + way * d * left[1]) * width + Math.round(x + way * d * left[0])]!;
+    return sum / (HALF - 1);
+  };
+  const sides = [side(1), side(-1)] as const;
+  const strength = Math.abs(sides[0] - sides[1]);
+  const sure = back.straight && strength >= SURE_STEP;
+  return strength < LEAST_STEP ? null : { at: back.at, inward: along, strength, sides, sure };
+}
+
+/** How far an edge is followed back to learn its direction, and how far off each step may lie, px. */
+const FOLLOW = { far: 48, step: 2, astray: 3 } as const;
+/** Root mean square distance from its line up to which an edge is straight, px. */
+const STRAY = 0.8;
+
+/** An edge's direction, from a line through where it is steepest along its way out of the site. */
+function followed(
+  grey: Float32Array,
+  hole: Uint8Array,
+  width: number,
+  at: Point,
+  inward: Point,
+): { way: Point; at: Point; straight: boolean } {
+  const height = grey.length / width;
+  const steepness = (px: number, py: number, nx: number, ny: number): number => {
+    const ax = Math.round(px + 1.5 * nx);
+    const ay = Math.round(py + 1.5 * ny);
+    const bx = Math.round(px - 1.5 * nx);
+    const by = Math.round(py - 1.5 * ny);
+    const out = (u: number, v: number): boolean =>
+      u < 0 || v < 0 || u >= width || v >= height || hole[v * width + u] === 1;
+    if (out(ax, ay) || out(bx, by)) return -1;
+    return Math.abs(grey[ay * width + ax]! - grey[by * width + bx]!);
+  };
+  let way = inward;
+  let last = at;
+  let first = 0;
+  const line: Point[] = [];
+  for (let d = FOLLOW.step; d <= FOLLOW.far; d += FOLLOW.step) {
+    const [nx, ny] = [way[1], -way[0]];
+    const px = last[0] - FOLLOW.step * way[0];
+    const py = last[1] - FOLLOW.step * way[1];
+    let best = -1;
+    let to: Point = [px, py];
+    for (let k = -2 * FOLLOW.astray; k <= 2 * FOLLOW.astray; k++) {
+      const s = steepness(px + (k / 2) * nx, py + (k / 2) * ny, nx, ny) - 0.4 * Math.abs(k);
+      if (s > best) {
+        best = s;
+        to = [px + (k / 2) * nx, py + (k / 2) * ny];
+      }
+    }
+    if (d === FOLLOW.step) first = best;
+    if (best < Math.max(5, 0.4 * first)) break;
+    line.push(to);
+    last = to;
+    if (line.length > 4) way = directionOf(line, inward);
+  }
+  if (line.length <= 4) return { way: inward, at, straight: false };
+  way = directionOf(line, inward);
+  // The line is fitted to all of the way back: the point is moved onto it.
+  const mx = line.reduce((sum, [px]) => sum + px, 0) / line.length;
+  const my = line.reduce((sum, [, py]) => sum + py, 0) / line.length;
+  const off = (p: Point): number => (p[0] - mx) * way[1] - (p[1] - my) * way[0];
+  const astray = Math.sqrt(line.reduce((sum, p) => sum + off(p) ** 2, 0) / line.length);
+  const straight = line.length >= FOLLOW.far / FOLLOW.step && astray < STRAY;
+  return { way, at: [at[0] - off(at) * way[1], at[1] + off(at) * way[0]], straight };
+}
+
+/** Direction of the line of least squares through points, pointing the way of `like`. */
+function directionOf(line: readonly Point[], like: Point): Point {
+  const n = line.length;
+  const mx = line.reduce((sum, [x]) => sum + x, 0) / n;
+  const my = line.reduce((sum, [, y]) => sum + y, 0) / n;
+  let [xx, yy, xy] = [0, 0, 0];
+  for (const [x, y] of line) {
+    xx += (x - mx) ** 2;
+    yy += (y - my) ** 2;
+    xy += (x - mx) * (y - my);
+  }
+  const angle = Math.atan2(2 * xy, xx - yy) / 2;
+  const found: Point = [Math.cos(angle), Math.sin(angle)];
+  return found[0] * like[0] + found[1] * like[1] < 0 ? [-found[0], -found[1]] : found;
+}
+
+/** Border pixels of the site with the direction that leads out of it. */
+function rimOf(hole: Uint8Array, width: number, height: number): [number, number, number][] {
+  const rim: [number, number, number][] = [];
+  for (let y = 1; y < height - 1; y++)
+    for (let x = 1; x < width - 1; x++) {
+      const p = y * width + x;
+      if (!hole[p]) continue;
+      if (hole[p - 1] && hole[p + 1] && hole[p - width] && hole[p + width]) continue;
+      let ox = 0;
+      let oy = 0;
+      for (let b = Math.max(0, y - 3); b <= Math.min(height - 1, y + 3); b++)
+        for (let a = Math.max(0, x - 3); a <= Math.min(width - 1, x + 3); a++)
+          if (!hole[b * width + a]) {
+            ox += a - x;
+            oy += b - y;
+          }
+      const length = Math.hypot(ox, oy);
+      if (length > 0) rim.push([p, ox / length, oy / length]);
+    }
+  return rim;
+}

@@ -1,0 +1,52 @@
+import type { Raster } from '../raster/raster.js';
+import { createRaster } from '../raster/raster.js';
+import { findGuides } from './structure.js';
+
+const [width, height, side] = [260, 160, 150];
+
+/** Dark above light, parted by a line that falls by `slope`; the right part is missing, up to `end`. */
+function cut(slope: number, end = width): { picture: Raster; hole: Uint8Array } {
+  const picture = createRaster(width, height, 3);
+  const hole = new Uint8Array(width * height);
+  for (let p = 0; p < hole.length; p++) {
+    const [x, y] = [p % width, Math.floor(p / width)];
+    const below = Math.min(1, Math.max(0, (y - 59 - slope * x) / 2));
+    picture.data.fill(Math.round(70 + 110 * below), 3 * p, 3 * p + 3);
+    if (x >= side && x < end) hole[p] = 1;
+  }
+  return { picture, hole };
+}
+
+test.each([0, 0.15, -0.2])('a clear edge is carried on to the border, slope %d', (slope) => {
+  const { picture, hole } = cut(slope);
+  const guides = findGuides(picture, hole, true);
+  expect(guides).toHaveLength(1);
+  const [from, , to] = guides[0]!.points as [number, number][];
+  expect(from![0]).toBeLessThan(side);
+  expect(to![0]).toBeGreaterThan(width - 2);
+  // It may run beside the edge, since the profile across it comes along, but as straight.
+  const off = guides[0]!.points.map(([x, y]) => y - 60 - slope * x);
+  for (const v of off) expect(Math.abs(v)).toBeLessThan(3);
+  expect(Math.max(...off) - Math.min(...off)).toBeLessThan(1.5);
+});
+
+test('one that goes on beyond the site is paired with itself, not carried on', () => {
+  const { picture, hole } = cut(0, 190);
+  const guides = findGuides(picture, hole, true);
+  expect(guides).toHaveLength(1);
+  expect(guides[0]!.points[0]![0]).toBeLessThan(side);
+  expect(guides[0]!.points.at(-1)![0]).toBeGreaterThan(190);
+  expect(guides[0]!.points.at(-1)![0]).toBeLessThan(width - 20);
+});
+
+test('a faint edge is not carried on unasked', () => {
+  const { picture, hole } = cut(0);
+  picture.data.forEach((v, i) => (picture.data[i] = 160 + (20 * (v - 70)) / 110));
+  expect(findGuides(picture, hole, true)).toHaveLength(0);
+});
+
+test('one that leads out through a part of a side is not carried on', () => {
+  const { picture, hole } = cut(0);
+  hole.fill(0, 120 * width);
+  expect(findGuides(picture, hole, true)).toHaveLength(0);
+});

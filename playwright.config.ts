@@ -4,10 +4,10 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.e2e.ts',
   globalSetup: './e2e/seed.ts',
-  timeout: 240_000,
+  timeout: 480_000,
   // Small shared machines: a limit only ends what hangs, it never measures.
-  expect: { timeout: 20_000 },
-  workers: 3,
+  expect: { timeout: 60_000 },
+  workers: 2,
   retries: 0,
   reporter: [['list']],
   outputDir: 'test-results',

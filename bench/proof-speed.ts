@@ -18,7 +18,7 @@ const THREADS = 2;
 export async function benchProofSpeed(): Promise<void> {
   const picture = tiled(await demoPicture('quay-print-truth.jpg'), 4800, 3000);
   const patches = repairsOn(picture);
-  const pool = new WorkPool(new URL('../dist/server/worker.js', import.meta.url));
+  const pool = new WorkPool(new URL('../dist/server/worker.js', import.meta.url), true);
   const watch = { signal: new AbortController().signal };
   const told = (due: readonly number[]): Promise<unknown> =>
     pool.search<'proof'>({ kind: 'proof', original: picture, patches, due }, watch);

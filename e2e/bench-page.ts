@@ -66,10 +66,10 @@ export class BenchPage {
     if (repairs !== undefined)
       await expect(
         this.page.getByLabel('Docket', { exact: true }).getByText(`${repairs} repair`),
-      ).toBeVisible({ timeout: 30_000 });
+      ).toBeVisible({ timeout: 240_000 });
     // What was just done may take a moment to be told of.
     else await this.upToDate.waitFor({ state: 'hidden', timeout: 400 }).catch(() => undefined);
-    await expect(this.upToDate).toBeVisible({ timeout: 60_000 });
+    await expect(this.upToDate).toBeVisible({ timeout: 240_000 });
   }
 
   row(name: string | RegExp): Locator {
@@ -91,7 +91,7 @@ export class BenchPage {
     await this.choose(format);
     await this.press('Make file');
     const coming = this.page.waitForEvent('download');
-    await this.page.getByRole('link', { name: 'Save file' }).click({ timeout: 60_000 });
+    await this.page.getByRole('link', { name: 'Save file' }).click({ timeout: 240_000 });
     const download = await coming;
     await download.saveAs(to);
     await this.press('Close');

@@ -66,7 +66,7 @@ test('the litter bin is filled in portions, with a forbidden area, a bent guide 
   await bench.row(/^Fill B, outline/).click();
   await bench.press('Variants');
   const variants = page.getByRole('listbox', { name: 'Variants' });
-  await expect(variants.getByRole('option')).toHaveCount(3, { timeout: 60_000 });
+  await expect(variants.getByRole('option')).toHaveCount(3, { timeout: 240_000 });
   await variants.getByRole('option', { name: /^Variant 2/ }).click();
   await expect(variants.getByRole('option', { name: /^Variant 2/ })).toHaveAttribute(
     'aria-selected',

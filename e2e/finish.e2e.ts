@@ -36,7 +36,7 @@ test('a faded, skewed print is opened, toned, framed and delivered', async ({ pa
   await page.getByRole('link', { name: 'Finish' }).click();
   await page.getByRole('button', { name: 'Undo fading' }).click();
   await expect(page.getByRole('button', { name: /Levels/ }).first()).toBeVisible({
-    timeout: 60_000,
+    timeout: 240_000,
   });
   await page.getByRole('button', { name: 'Add step' }).click();
   await page.getByRole('menuitem', { name: /Toning/ }).click();
@@ -44,7 +44,7 @@ test('a faded, skewed print is opened, toned, framed and delivered', async ({ pa
   await page.getByRole('radio', { name: 'Frame' }).click();
   await page.getByRole('button', { name: 'By level lines' }).click();
   await expect(page.getByRole('button', { name: 'Whole picture' })).toBeEnabled({
-    timeout: 60_000,
+    timeout: 240_000,
   });
   await page.reload();
   await expect(page.getByRole('button', { name: /Toning/ }).first()).toBeVisible();

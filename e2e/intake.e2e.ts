@@ -63,7 +63,7 @@ test('two recipes make two files at once, each as its recipe says', async ({ pag
   await bench.press('Make 2 files');
   const save = async (file: string) => {
     const coming = page.waitForEvent('download');
-    await page.getByRole('link', { name: `Save ${file}` }).click({ timeout: 60_000 });
+    await page.getByRole('link', { name: `Save ${file}` }).click({ timeout: 240_000 });
     const path = test.info().outputPath(file);
     await (await coming).saveAs(path);
     return decode(path);

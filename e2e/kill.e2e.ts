@@ -8,7 +8,7 @@ import { RunningServer } from './server.js';
 const KILLS = 50;
 
 test('an acknowledged change survives SIGKILL, fifty times', async () => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   const server = await RunningServer.begin('--no-demo');
   try {
     const post = async (path: string, body: unknown): Promise<unknown> => {

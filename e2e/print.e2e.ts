@@ -31,14 +31,16 @@ test('a faded, dirty, creased print goes from the simulated scanner to a toned T
   await act(page.getByRole('button', { name: /^Simulated devices for Regatta/ }).click());
   await act(page.getByRole('button', { name: 'Scan', exact: true }).click());
   const made = page.getByRole('dialog').getByRole('link', { name: /^Simulated scan/ });
-  await act(made.click({ timeout: 90_000 }));
+  await act(made.click({ timeout: 240_000 }));
 
   const bench = new BenchPage(page, { width: 1590, height: 1140 });
   await bench.settled();
   const plain = info.outputPath('plain.tif');
   await bench.export('TIFF', plain);
   await act(bench.press('Survey'));
-  await expect(page.getByRole('button', { name: 'Survey again' })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('button', { name: 'Survey again' })).toBeVisible({
+    timeout: 240_000,
+  });
   for (const kind of ['creases', 'lines', 'specks']) {
     await act(bench.press(`Mend all ${kind}`));
     await bench.settled();
@@ -48,12 +50,12 @@ test('a faded, dirty, creased print goes from the simulated scanner to a toned T
   await act(page.getByRole('radio', { name: 'Frame' }).click());
   await act(page.getByRole('button', { name: 'By the print’s edge' }).click());
   await expect(page.getByRole('button', { name: 'Whole picture' })).toBeEnabled({
-    timeout: 60_000,
+    timeout: 240_000,
   });
   await act(page.getByRole('radio', { name: 'Tone' }).click());
   await act(page.getByRole('button', { name: 'Undo fading' }).click());
   await expect(page.getByRole('button', { name: /Levels/ }).first()).toBeVisible({
-    timeout: 60_000,
+    timeout: 240_000,
   });
   await act(page.getByRole('button', { name: 'Add step' }).click());
   await act(page.getByRole('menuitem', { name: /Toning/ }).click());

@@ -19,10 +19,15 @@ export class RunningServer {
   ) {}
 
   /**
-   * On an empty data folder, or one that is seeded already.
+   * On an empty data folder, or one that is seeded already; its threads begin with the first task, as they are.
    * @param more arguments, such as --no-demo
    */
-  static async begin(...more: string[]): Promise<RunningServer> {
+  static begin(...more: string[]): Promise<RunningServer> {
+    return RunningServer.beginWarm('--cold', ...more);
+  }
+
+  /** Begins as people do: when a page is asked for, the threads are warmed up. */
+  static async beginWarm(...more: string[]): Promise<RunningServer> {
     const data = await mkdtemp(join(tmpdir(), 'tersum-'));
     const seeded = process.env[SEEDED];
     if (seeded && !more.includes('--no-demo')) await cp(seeded, data, { recursive: true });

@@ -13,7 +13,7 @@ const WIRE = [
 
 let server: RunningServer;
 test.beforeAll(async () => {
-  server = await RunningServer.begin();
+  server = await RunningServer.beginWarm();
 });
 test.afterAll(() => server.dispose());
 

@@ -15,13 +15,26 @@ export function run(command, args, options = {}) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
+/** What is there when packages are installed: their list, and the one part that is compiled here. */
+const installed = join(root, 'node_modules', '.package-lock.json');
+const compiled = join(root, 'node_modules/better-sqlite3/build/Release/better_sqlite3.node');
+
 /** Installs packages when there are none, or the lock file is newer than they are. */
 export function installPackages() {
-  const installed = join(root, 'node_modules', '.package-lock.json');
+  if (fetchPackages()) run('npm', COMPILE);
+}
+
+/** Compiles what packages bring as source. */
+export const COMPILE = ['rebuild', '--loglevel=error'];
+
+/** Fetches packages as they were published. @returns whether they must be compiled still */
+export function fetchPackages() {
   const wanted = join(root, 'package-lock.json');
-  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(wanted).mtimeMs) return;
-  console.log('Installing packages; this takes a few minutes the first time.');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  if (!existsSync(installed) || statSync(installed).mtimeMs < statSync(wanted).mtimeMs) {
+    console.log('Installing packages; this takes a few minutes the first time.');
+    run('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error']);
+  }
+  return !existsSync(compiled);
 }
 
 /** Builds pages and server when a source is newer than the build. */

@@ -1,14 +1,15 @@
 // npm test: installs what is missing, then lint, types, unit tests and browser tests, and sums them up.
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { buildIfStale, installPackages, root, run } from './ready.mjs';
+import { buildIfStale, COMPILE, fetchPackages, root } from './ready.mjs';
 
 const CHROMIUM = '/usr/bin/chromium';
 
-installPackages();
-ensureChromium();
+const uncompiled = fetchPackages();
 // What does not wait for one another runs side by side: two cores are usual.
 await Promise.all([
+  ...(uncompiled ? [passes('npm', COMPILE)] : []),
+  ensureChromium(),
   passes('npx', ['eslint', '.', '--max-warnings', '0']),
   passes('npx', ['prettier', '--check', '.', '--log-level', 'warn']),
   passes(process.execPath, ['scripts/types.mjs']),
@@ -22,21 +23,15 @@ const failed = unit.failed + browser.failed;
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(unit.code || browser.code || (passed === 0 ? 1 : 0));
 
-function ensureChromium() {
+async function ensureChromium() {
   if (existsSync(CHROMIUM)) return;
   const root = process.getuid?.() === 0;
   const apt = spawnSync('apt-get', ['--version']).status === 0;
   if (root && apt) {
     console.log('Installing Chromium for the browser tests.');
-    run('apt-get', ['update', '-qq']);
-    run('apt-get', [
-      'install',
-      '-y',
-      '-qq',
-      '--no-install-recommends',
-      'chromium',
-      'fonts-liberation',
-    ]);
+    await passes('apt-get', ['update', '-qq']);
+    const packages = ['chromium', 'fonts-liberation'];
+    await passes('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages]);
     return;
   }
   console.error(

@@ -14,6 +14,7 @@ const { values } = parseArgs({
     data: { type: 'string', default: 'data' },
     pages: { type: 'string' },
     'no-demo': { type: 'boolean', default: false },
+    cold: { type: 'boolean', default: false },
   },
 });
 
@@ -25,6 +26,8 @@ const services = await createServices({
   data: resolve(values.data),
   migrations: here('../migrations'),
   worker: new URL(bundled ? './worker.js' : './pool/worker.ts', import.meta.url),
+  // Run from source, a quick start matters more.
+  warm: bundled && !values.cold,
   photos,
   log,
 });

@@ -58,6 +58,8 @@ export interface ServiceOptions {
   readonly data: string;
   readonly migrations: string;
   readonly worker: URL;
+  /** Whether threads are warmed up, for people who wait. */
+  readonly warm: boolean;
   /** Folder of the made-up photographs. */
   readonly photos: string;
   readonly log: Logger;
@@ -69,7 +71,7 @@ export async function createServices(options: ServiceOptions): Promise<Services>
   await rm(incoming, { recursive: true, force: true });
   await mkdir(incoming, { recursive: true });
   const db = openDatabase(join(data, 'tersum.sqlite'), options.migrations);
-  const pool = new WorkPool(options.worker);
+  const pool = new WorkPool(options.worker, options.warm);
   const files = new ContentStore(join(data, 'originals'));
   const findings = new FindingStore(db);
   const settings = new SettingStore(db);

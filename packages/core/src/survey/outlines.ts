@@ -22,54 +22,99 @@ export function siteOutlines(
 
 /** Borders of the pieces of a set of pixels in reading order; what has a hole is told in pieces that have none. */
 export function bordersOf(pixels: Int32Array, width: number): Point[][] {
-  const box = boxOf(pixels, width);
-  // A margin of one pixel, so that no piece touches the mask's border.
-  const [w, h] = [box.width + 2, box.height + 2];
-  const mask = new Uint8Array(w * h);
-  for (const p of pixels)
-    mask[(Math.floor(p / width) - box.y + 1) * w + (p % width) - box.x + 1] = 1;
-  // An outline walks along edges and leaves out what hangs on by a corner.
-  return partsOf(mask, w, false)
-    .flatMap((piece) => solidPieces(piece, w, w * h))
+  return piecesOf(pixels, width)
+    .flatMap((piece) => solidPieces(piece, width))
     .map((piece) => {
-      const own = maskOf(piece, w * h);
-      return traceOutline(own, w, piece[0]!).map(([x, y]): Point => [x + box.x - 1, y + box.y - 1]);
+      const { mask, frame } = maskAround(piece, width);
+      return traceOutline(mask, frame.width, mask.indexOf(1)).map(([x, y]): Point => [
+        x + frame.x,
+        y + frame.y,
+      ]);
     });
 }
 
 /** Smaller holes are left to be covered, px. */
 const LEAST_HOLE = 8;
 
-/** A piece cut through its holes until none is left: a ring becomes two halves. */
-function solidPieces(piece: Int32Array, width: number, size: number): Int32Array[] {
-  const hole = holeOf(piece, width);
-  if (!hole) return [piece];
-  const box = boxOf(hole, width);
-  const cut = box.x + (box.width >> 1);
-  const halves = [true, false].map((left) => piece.filter((p) => p % width < cut === left));
-  return halves
-    .flatMap((half) => partsOf(maskOf(half, size), width, false))
-    .flatMap((part) => solidPieces(part, width, size));
+/** A piece cut into upright strips, so that each of its holes lies open: a ring becomes two halves. */
+function solidPieces(piece: Int32Array, width: number): Int32Array[] {
+  const cuts = cutsThroughHoles(piece, width);
+  if (!cuts.length) return [piece];
+  const strips: number[][] = Array.from({ length: cuts.length + 1 }, () => []);
+  for (const p of piece) {
+    const right = cuts.findIndex((cut) => p % width < cut);
+    strips[right < 0 ? cuts.length : right]!.push(p);
+  }
+  return strips.flatMap((strip) => piecesOf(Int32Array.from(strip), width));
 }
 
-/** The first of a piece's holes that is large enough, null when there is none. */
-function holeOf(piece: Int32Array, width: number): Int32Array | null {
-  // Within the piece's own bounds and a margin, so that the ground around it is in one part.
-  const box = boxOf(piece, width);
-  const [w, h] = [box.width + 2, box.height + 2];
-  const ground = new Uint8Array(w * h).fill(1);
-  for (const p of piece)
-    ground[(Math.floor(p / width) - box.y + 1) * w + (p % width) - box.x + 1] = 0;
-  const holes = partsOf(ground, w).filter((part) => part[0] !== 0 && part.length >= LEAST_HOLE);
-  return (
-    holes[0]?.map((q) => (Math.floor(q / w) + box.y - 1) * width + (q % w) + box.x - 1) ?? null
+/** The fewest columns, from left to right, that go through every hole of a piece that is large enough. */
+function cutsThroughHoles(piece: Int32Array, width: number): number[] {
+  const { mask, frame } = maskAround(piece, width);
+  if (!hasHole(mask, frame.width)) return [];
+  const holes = partsOf(
+    mask.map((on) => 1 - on),
+    frame.width,
+  )
+    // The ground around it is in one part, which has the margin's first pixel.
+    .filter((part) => part[0] !== 0 && part.length >= LEAST_HOLE)
+    .map((part) => boxOf(part, frame.width))
+    .map((box) => ({ first: box.x, last: box.x + box.width - 1 }))
+    .sort((a, b) => a.last - b.last);
+  const cuts: number[] = [];
+  // Holes that one column can go through, and the columns that do.
+  let shared: { first: number; last: number } | null = null;
+  for (const hole of holes)
+    if (shared && hole.first <= shared.last)
+      shared = { first: Math.max(shared.first, hole.first), last: shared.last };
+    else {
+      if (shared) cuts.push(middleOf(shared));
+      shared = hole;
+    }
+  if (shared) cuts.push(middleOf(shared));
+  return cuts.map((cut) => cut + frame.x);
+}
+
+/**
+ * Whether one piece has holes, by its Euler number: pixels less neighbours beside and below, and squares of four (Gray
+ * 1971). Far cheaper than filling the ground of a thin slanting piece.
+ */
+function hasHole(mask: Uint8Array, width: number): boolean {
+  let euler = 0;
+  for (let p = 0; p < mask.length - width; p++) {
+    if (!mask[p]) continue;
+    const [right, below] = [mask[p + 1]!, mask[p + width]!];
+    euler += 1 - right - below + (right & below & mask[p + width + 1]!);
+  }
+  return euler < 1;
+}
+
+function middleOf({ first, last }: { first: number; last: number }): number {
+  return (first + last + 1) >> 1;
+}
+
+/** The pieces of a set of pixels; an outline walks along edges and leaves out what hangs on by a corner. */
+function piecesOf(pixels: Int32Array, width: number): Int32Array[] {
+  if (!pixels.length) return [];
+  const { mask, frame } = maskAround(pixels, width);
+  return partsOf(mask, frame.width, false).map((part) =>
+    part.map((q) => {
+      const y = (q / frame.width) | 0;
+      return (y + frame.y) * width + q - y * frame.width + frame.x;
+    }),
   );
 }
 
-function maskOf(pixels: Int32Array, size: number): Uint8Array {
-  const mask = new Uint8Array(size);
-  for (const p of pixels) mask[p] = 1;
-  return mask;
+/** A mask of pixels within their bounds and a margin of one pixel; its frame may begin at -1. */
+function maskAround(pixels: Int32Array, width: number): { mask: Uint8Array; frame: Rect } {
+  const box = boxOf(pixels, width);
+  const frame = { x: box.x - 1, y: box.y - 1, width: box.width + 2, height: box.height + 2 };
+  const mask = new Uint8Array(frame.width * frame.height);
+  for (const p of pixels) {
+    const y = (p / width) | 0;
+    mask[(y - frame.y) * frame.width + p - y * width - frame.x] = 1;
+  }
+  return { mask, frame };
 }
 
 /** Bounds of pixels in reading order. */

@@ -11,6 +11,7 @@ const here = join(__dirname, '..', '..');
 /** A server for tests over a folder of data, without pages and without a port. */
 export async function beginServer(data: string): Promise<{ services: Services; app: Express }> {
   const services = await createServices({
+    warm: false,
     data,
     migrations: join(here, 'migrations'),
     worker: pathToFileURL(join(here, 'src/pool/worker.ts')),

@@ -35,8 +35,14 @@ interface Threads {
 export class WorkPool {
   private threads: Threads | null = null;
 
-  /** @param worker URL of the worker's module */
-  constructor(private readonly worker: URL) {}
+  /**
+   * @param worker URL of the worker's module
+   * @param warm whether threads run the engine a few times before their first task
+   */
+  constructor(
+    private readonly worker: URL,
+    private readonly warm: boolean,
+  ) {}
 
   /** Starts the threads, so that who comes now does not wait for them; the first task would, too. */
   begin(): void {
@@ -76,11 +82,11 @@ export class WorkPool {
   }
 
   private begun(): Threads {
-    return (this.threads ??= threadsOf(this.worker));
+    return (this.threads ??= threadsOf(this.worker, this.warm));
   }
 }
 
-function threadsOf(worker: URL): Threads {
+function threadsOf(worker: URL, warmed: boolean): Threads {
   const source = worker.pathname.endsWith('.ts');
   const options = {
     filename: worker.href,
@@ -88,9 +94,8 @@ function threadsOf(worker: URL): Threads {
     idleTimeout: 600_000,
     ...(source ? { execArgv: ['--import', 'tsx'] } : {}),
   };
-  // Warming up is for people who wait; run from source, a quick start matters more.
   const begun = (warm: WorkerSetup['warm']) => ({
-    workerData: { warm: source ? null : warm } satisfies WorkerSetup,
+    workerData: { warm: warmed ? warm : null } satisfies WorkerSetup,
   });
   return {
     quick: new Piscina({ ...options, minThreads: 2, ...begun('strokes') }),

@@ -1,7 +1,8 @@
 import { coverageOf } from '../shape/coverage.js';
+import { isWithin } from '../shape/within.js';
 import type { Finding } from './finding.js';
 import { grownMask } from './grown-mask.js';
-import { boxOf, siteOutlines } from './outlines.js';
+import { bordersOf, boxOf, siteOutlines } from './outlines.js';
 import { gathered, piecesOf } from './pieces.js';
 import { pixelsUp } from './pixels-up.js';
 import { strokePixels } from './stroke-mask.js';
@@ -81,6 +82,32 @@ describe('outlines of what a repair covers', () => {
     const missed = ring.filter((p) => !inside.has(p)).length;
     expect(missed).toBeLessThan(0.02 * ring.length);
     expect(inside.size).toBeLessThan(1.04 * ring.length);
+  });
+
+  test('a lattice keeps every one of its holes', () => {
+    const lattice = where((x, y) => x > 2 && x < 57 && y > 2 && y < 47 && (x % 9 < 3 || y % 9 < 3));
+    const inside = covered(lattice);
+    expect([...inside].sort((a, b) => a - b)).toEqual([...lattice]);
+  });
+
+  test('an outline a piece: none goes round a hole, and together they hold the pixels once', () => {
+    // Slanting wires, rings in rings, and dirt, as bounds and holes of many sizes.
+    const pixels = where((x, y) => {
+      const far = Math.hypot(x - 30, y - 25);
+      return (x + y) % 14 < 2 || Math.abs(far - 20) < 2 || Math.abs(far - 9) < 2 || x * y === 77;
+    });
+    const lines = bordersOf(pixels, 60);
+    const times = new Uint8Array(3000);
+    for (const points of lines)
+      for (let p = 0; p < 3000; p++)
+        if (isWithin(points, [p % 60, Math.floor(p / 60)])) times[p]!++;
+    const own = new Set(pixels);
+    expect(Math.max(...times)).toBe(1);
+    // Corners are rounded, and holes of a few pixels are covered.
+    const missed = pixels.filter((p) => !times[p]).length;
+    const besides = [...times.keys()].filter((p) => times[p] && !own.has(p)).length;
+    expect(missed / pixels.length).toBeLessThan(0.02);
+    expect(besides / pixels.length).toBeLessThan(0.02);
   });
 
   test('what hangs together by corners alone is covered whole', () => {

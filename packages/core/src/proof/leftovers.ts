@@ -74,7 +74,8 @@ function damageIn(
   const strands = layers
     .slice(0, LEVELS.lines)
     .flatMap(({ grey }, level) => strandsAt(grey, level));
-  const lines = scratchesOf(strands, layers[0]!.grey);
+  // A part does not tell the tone of the whole print.
+  const lines = scratchesOf(strands, layers[0]!, null);
   const found = [
     ...specks.map(({ site, odds, level }) => ({
       pixels: site,

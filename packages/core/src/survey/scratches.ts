@@ -1,7 +1,12 @@
 import type { ChainedStrand } from './chains.js';
 import { chained } from './chains.js';
+import { labOfSrgb } from '../colour/lab.js';
+import type { Layer } from '../raster/layers.js';
 import { oddsOf, SCRATCH_WEIGHTS, WIRE_WEIGHTS } from './judge.js';
 import type { Strand } from './strands.js';
+import { middleOf } from './strands.js';
+import type { ToneCurve } from './tone-curve.js';
+import { MONOCHROME } from './tone-curve.js';
 
 interface Frame {
   readonly width: number;
@@ -13,13 +18,69 @@ const PART = -1;
 const HAIR = { usual: 0.5, gap: { widths: 30, most: 80 } } as const;
 const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
 
-/** Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first. */
-export function scratchesOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
+/**
+ * Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first.
+ * @param layer the picture at the level whose px the strands are told in
+ * @param tone of the picture as a whole; null when it is grey or not known
+ */
+export function scratchesOf(
+  strands: readonly Strand[],
+  layer: Layer,
+  tone: ToneCurve | null,
+): ChainedStrand[] {
+  const frame = layer.grey;
   const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
     oddsOf(s, SCRATCH_WEIGHTS) - HAIR.usual;
   return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap })
+    .map((line) => ofAnotherTone(line, layer, tone))
     .map((line) => ({ ...line, odds: line.odds - (isPole(line, frame) ? POLE.against : 0) }))
     .sort((a, b) => b.odds - a.odds);
+}
+
+/**
+ * How far a colour strays from the tone of a print before that tells anything, CIELAB units, in all and for each that
+ * its pixels usually stray by; what each unit more speaks for, at most.
+ */
+const STRAY = { free: 2, usual: 3, each: 0.4, most: 3 } as const;
+/** What a line strays by for most of its length, and the share of that below which a point is of the print itself. */
+const OWN = { most: 0.7, share: 0.25 } as const;
+
+/** On a print of one tone, what is of another lies on the print: likelier by so much, and no longer than that. */
+function ofAnotherTone(line: ChainedStrand, layer: Layer, tone: ToneCurve | null): ChainedStrand {
+  if (!tone || tone.usual > MONOCHROME) return line;
+  const free = STRAY.free + STRAY.usual * tone.usual;
+  const strays = straysAlong(line, layer, tone);
+  const most = strays.slice().sort()[Math.floor(OWN.most * strays.length)]!;
+  if (most <= free) return line;
+  const [from, to] = bestStretch(strays.map((stray) => stray - OWN.share * most));
+  const beyond = middleOf(strays.slice(from, to)) - free;
+  return {
+    ...line,
+    xs: line.xs.slice(from, to),
+    ys: line.ys.slice(from, to),
+    widths: line.widths.slice(from, to),
+    odds: line.odds + Math.max(0, Math.min(STRAY.most, STRAY.each * beyond)),
+  };
+}
+
+/** Where the largest sum of neighbours begins and ends (Kadane). */
+function bestStretch(values: Float32Array): readonly [number, number] {
+  let [best, from, to] = [-Infinity, 0, values.length];
+  let [sum, start] = [0, 0];
+  values.forEach((v, i) => {
+    if (sum < 0) [sum, start] = [0, i];
+    sum += v;
+    if (sum > best) [best, from, to] = [sum, start, i + 1];
+  });
+  return [from, to];
+}
+
+function straysAlong({ xs, ys }: Strand, { grey, colours }: Layer, tone: ToneCurve): Float32Array {
+  return xs.map((x, i) => {
+    const p = Math.round(ys[i]!) * grey.width + Math.round(x);
+    const [r, g, b] = colours.map(({ values }) => values[p]! / 255) as [number, number, number];
+    return tone.stray(labOfSrgb(r, g, b));
+  });
 }
 
 /**

@@ -143,6 +143,7 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   const level = strandLevel(picture);
   const layers = layersFrom(picture, level, 4);
   const base = layers[0]!;
+  const tone = toneOf(picture);
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
   const found: Found[] = [];
   for (const c of creasesOf(
@@ -159,7 +160,7 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   for (const i of inkOf(
     strands.filter((s) => s.level < 3),
     layers,
-    toneOf(picture),
+    tone,
   ))
     found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
   const mesh = meshOf(base.grey, strands);
@@ -178,7 +179,7 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
       ...lookOf(mesh, level),
     });
   }
-  found.push(...thinLines(strands, base, level, picture));
+  found.push(...thinLines(strands, base, tone, level, picture));
   return found;
 }
 
@@ -198,6 +199,7 @@ function toneOf(picture: Raster): ToneCurve | null {
 function thinLines(
   strands: readonly Strand[],
   base: Layer,
+  tone: ToneCurve | null,
   level: number,
   picture: Raster,
 ): Found[] {
@@ -207,7 +209,8 @@ function thinLines(
     (kind === 'lines'
       ? scratchesOf(
           strands.filter((s) => s.level < 3),
-          base.grey,
+          base,
+          tone,
         )
       : wiresOf(strands, base.grey)
     ).map((chain): Found => {

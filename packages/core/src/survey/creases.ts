@@ -2,6 +2,8 @@ import { chained } from './chains.js';
 import type { Course } from './crease-run.js';
 import { followedOn, toTheBorder } from './crease-run.js';
 import { middleOver } from './running.js';
+import type { Layer } from '../raster/layers.js';
+import { medianOf } from '../raster/median.js';
 import type { Plane } from '../raster/plane.js';
 import { sampleAt } from '../raster/plane.js';
 import type { Strand } from './strands.js';
@@ -52,14 +54,20 @@ function judge(shorter: number) {
 /**
  * Creases of a picture, likeliest first.
  * @param strands of {@link CREASE_LEVELS}
- * @param plane grey 0..255 of the whole picture
+ * @param layer the whole picture
  */
-export function creasesOf(strands: readonly Strand[], plane: Plane): Crease[] {
-  const shorter = Math.min(plane.width, plane.height);
-  return chained(strands, plane, { judge: judge(shorter), part: PART, gap: GAP })
-    .filter(({ odds }) => odds > 0)
+export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
+  const shorter = Math.min(layer.grey.width, layer.grey.height);
+  const chains = chained(strands, layer.grey, {
+    judge: judge(shorter),
+    part: PART,
+    gap: GAP,
+  }).filter(({ odds }) => odds > 0);
+  if (!chains.length) return [];
+  const plane = nearPaper(layer, chains[0]!);
+  return chains
     .map((chain): Crease => {
-      const tone = chain.traits.extreme * 255;
+      const tone = medianOf(alongOf(plane, chain));
       const seen = followedOn(plane, chain, tone);
       const shown = evenly(seen);
       const line = evenly(toTheBorder(plane, seen, tone));
@@ -77,6 +85,26 @@ export function creasesOf(strands: readonly Strand[], plane: Plane): Crease[] {
       };
     })
     .sort((a, b) => b.odds - a.odds);
+}
+
+/**
+ * How near every pixel's colour is to that of bare paper, 255 for the same: white paper shows in a yellowed sky as
+ * clearly as in dark ground. One paper lies below a print: its colour is told where it shows the most.
+ */
+function nearPaper({ grey, colours }: Layer, surest: Course): Plane {
+  const planes = colours.length ? colours : [grey];
+  const paper = planes.map((plane) => medianOf(alongOf(plane, surest)));
+  const values = grey.values.map((_, p) => {
+    let far = 0;
+    for (let c = 0; c < paper.length; c++)
+      far = Math.max(far, Math.abs(planes[c]!.values[p]! - paper[c]!));
+    return 255 - far;
+  });
+  return { ...grey, values };
+}
+
+function alongOf(plane: Plane, { xs, ys }: Course): number[] {
+  return Array.from(xs, (x, i) => sampleAt(plane, x, ys[i]!));
 }
 
 /** The same line with a point every px or so. */

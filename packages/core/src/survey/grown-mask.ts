@@ -3,7 +3,7 @@ import type { FindingKind } from './finding.js';
 
 /** How far beyond a finding's pixels a repair reaches, so that no soft edge is left standing; px. */
 export const MARGIN: Record<FindingKind, number> = {
-  losses: 0,
+  losses: 1,
   creases: 2,
   mesh: 2,
   wires: 2,

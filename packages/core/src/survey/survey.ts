@@ -148,7 +148,7 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   const found: Found[] = [];
   for (const c of creasesOf(
     strands.filter((s) => s.level > 0),
-    base.grey,
+    base,
   ))
     found.push({
       kind: 'creases',

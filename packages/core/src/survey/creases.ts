@@ -58,15 +58,10 @@ function judge(shorter: number) {
  */
 export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
   const shorter = Math.min(layer.grey.width, layer.grey.height);
-  const chains = chained(strands, layer.grey, {
-    judge: judge(shorter),
-    part: PART,
-    gap: GAP,
-  }).filter(({ odds }) => odds > 0);
-  if (!chains.length) return [];
-  const plane = nearPaper(layer, chains[0]!);
-  return chains
+  return chained(strands, layer.grey, { judge: judge(shorter), part: PART, gap: GAP })
+    .filter(({ odds }) => odds > 0)
     .map((chain): Crease => {
+      const plane = nearPaper(layer, chain);
       const tone = medianOf(alongOf(plane, chain));
       const seen = followedOn(plane, chain, tone);
       const shown = evenly(seen);
@@ -89,11 +84,12 @@ export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
 
 /**
  * How near every pixel's colour is to that of bare paper, 255 for the same: white paper shows in a yellowed sky as
- * clearly as in dark ground. One paper lies below a print: its colour is told where it shows the most.
+ * clearly as in dark ground.
+ * @param course where bare paper shows
  */
-function nearPaper({ grey, colours }: Layer, surest: Course): Plane {
+function nearPaper({ grey, colours }: Layer, course: Course): Plane {
   const planes = colours.length ? colours : [grey];
-  const paper = planes.map((plane) => medianOf(alongOf(plane, surest)));
+  const paper = planes.map((plane) => medianOf(alongOf(plane, course)));
   const values = grey.values.map((_, p) => {
     let far = 0;
     for (let c = 0; c < paper.length; c++)

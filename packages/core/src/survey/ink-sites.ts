@@ -1,4 +1,5 @@
 import { depthsOf } from '../shape/depth.js';
+import { HALF } from './ink-thin.js';
 import type { Stroke } from './ink-stroke.js';
 import type { Layer } from '../raster/layers.js';
 import type { Piece } from './pieces.js';
@@ -6,7 +7,7 @@ import { gathered, piecesOf } from './pieces.js';
 import { strokePixels } from './stroke-mask.js';
 
 /** Levels within which a pixel is surely of an ink, and within which it may be, half covered. */
-const SURELY = 18;
+export const SURELY = 18;
 const PERHAPS = 70;
 /** Share of a stroke's edge that must be a clear step, and what a clear step is, levels. */
 const CRISP = 0.6;
@@ -39,9 +40,7 @@ export function inkSites(
   const planes = (colours.length ? colours : [grey, grey, grey]).map(({ values }) => values);
   const off = (p: number): number =>
     Math.max(...planes.map((v, c) => Math.abs(v[p]! - ink.colour[c]!)));
-  const widths = ink.strokes.map((s) => s.widths[s.widths.length >> 1]!).sort((a, b) => a - b);
-  const breadth = widths[Math.floor(0.9 * (widths.length - 1))]!;
-  const thin = widths[Math.floor(0.1 * (widths.length - 1))]!;
+  const { breadth, thin } = breadthsOf(ink.strokes);
   const stretch = stretchOf(ink.strokes, 4 * breadth, width, height);
   const like = new Uint8Array(width * height);
   for (let y = stretch.top; y <= stretch.bottom; y++)
@@ -85,7 +84,7 @@ export function inkSites(
   for (const { piece, deepest, crisp, stray } of pieces) {
     if (ruled(piece, width, deepest)) continue;
     const crossed = piece.pixels.some((p) => crests[p]);
-    if (deepest > 0.75 * breadth + 2 || crisp < (stray > steady ? SHARP : CRISP)) {
+    if (deepest > HALF.share * breadth + HALF.more || crisp < (stray > steady ? SHARP : CRISP)) {
       if (crossed) thick.push(piece);
     } else if (crossed && piece.pixels.length > 0.3 * breadth * breadth) good.push(piece);
     else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin) doubtful.push(piece);
@@ -113,6 +112,15 @@ export function inkSites(
     for (const p of site) taken[p] = 1;
     return site;
   });
+}
+
+/** Breadth of the broader and of the thinner strokes, px of the finest level. */
+export function breadthsOf(strokes: readonly Stroke[]): { breadth: number; thin: number } {
+  const widths = strokes.map((s) => s.widths[s.widths.length >> 1]!).sort((a, b) => a - b);
+  return {
+    breadth: widths[Math.floor(0.9 * (widths.length - 1))]!,
+    thin: widths[Math.floor(0.1 * (widths.length - 1))]!,
+  };
 }
 
 /** How far pieces of an ink may stray, judged by the crisp ones, the larger for more. */

@@ -1,7 +1,8 @@
 import { labOfSrgb } from '../colour/lab.js';
 import { medianOf } from '../raster/median.js';
 import { withoutEchoes } from './chains.js';
-import { inkSites } from './ink-sites.js';
+import { breadthsOf, inkSites, SURELY } from './ink-sites.js';
+import { thinShare } from './ink-thin.js';
 import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
 import type { Stroke } from './ink-stroke.js';
@@ -24,6 +25,8 @@ const SAME = 12;
 /** Where the hue itself tells ink, its tone may vary so many times more. */
 const FOREIGN = 2.2;
 const MODES = 4;
+/** What the share of a colour that is thin speaks for, from the share at which it says nothing, and what is worth asking. */
+const THIN = { weight: 5, usual: 0.55, least: -3 } as const;
 /** Evidence a piece of writing needs. */
 const USUAL = 2.2;
 
@@ -57,7 +60,14 @@ export function inkOf(
   ] as const)
     for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
       const colour = [0, 1, 2].map((c) => medianOf(members.map((m) => m.colour[c]!)));
-      const own = odds + foreign(colour, tone);
+      const likely = odds + foreign(colour, tone);
+      if (likely < THIN.least) continue;
+      const thin = thinShare(layers[0]!, {
+        colour,
+        within: loose * SURELY,
+        breadth: breadthsOf(members).breadth,
+      });
+      const own = likely + THIN.weight * (thin - THIN.usual);
       if (own < -1) continue;
       const { polarity } = members[0]!;
       for (const site of inkSites(layers[0]!, { strokes: members, colour, loose }, taken))

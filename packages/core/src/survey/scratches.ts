@@ -15,7 +15,7 @@ interface Frame {
 
 /** Evidence a strand needs to be part of a line, and a whole line needs to count. */
 const PART = -1;
-const HAIR = { usual: 0.5, gap: { widths: 30, most: 80 } } as const;
+const HAIR = { usual: 0.8, gap: { widths: 30, most: 80 } } as const;
 const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
 
 /**

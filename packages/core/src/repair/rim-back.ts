@@ -1,7 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 
 /** How much a rim has to show of what was mended to stay mended, share of full scale. */
-const SHOWS = 0.02;
+const SHOWS = 0.035;
 
 /**
  * Gives the rim of mended things back where it shows nothing of them: a mend reaches a little beyond what was found, so

@@ -57,12 +57,11 @@ describe('pixels of a site', () => {
   });
 });
 
-describe('outlines of what a repair covers', () => {
+describe('outlines of pieces', () => {
   const frame = { x: 0, y: 0, width: 60, height: 50 };
   const covered = (pixels: Int32Array): Set<number> => {
-    const finding = { parts: [pixels], kind: 'losses', soft: 0 } as unknown as Finding;
     const inside = new Set<number>();
-    for (const points of siteOutlines(finding, frame)) {
+    for (const points of bordersOf(pixels, 60)) {
       const brush = { width: 1, softness: 0, flow: 1 };
       const { rect, values } = coverageOf({ kind: 'outline', points }, brush, frame);
       values.forEach((v, i) => {
@@ -108,6 +107,13 @@ describe('outlines of what a repair covers', () => {
     const besides = [...times.keys()].filter((p) => times[p] && !own.has(p)).length;
     expect(missed / pixels.length).toBeLessThan(0.02);
     expect(besides / pixels.length).toBeLessThan(0.02);
+  });
+
+  test('of what a repair covers lie the margin of its kind further out', () => {
+    const square = where((x, y) => x >= 20 && x < 30 && y >= 20 && y < 30);
+    const finding = { parts: [square], kind: 'losses', soft: 0 } as unknown as Finding;
+    const xs = siteOutlines(finding, frame).flatMap((line) => line.map(([x]) => x));
+    expect([Math.min(...xs), Math.max(...xs)]).toEqual([18.5, 30.5]);
   });
 
   test('what hangs together by corners alone is covered whole', () => {

@@ -1,0 +1,69 @@
+import { createRaster } from '../raster/raster.js';
+import { seededRandom } from '../random/random.js';
+import { survey } from './survey.js';
+
+const [WIDTH, HEIGHT] = [480, 320];
+const PAPER = [238, 232, 222];
+const DARK = [90, 74, 50];
+
+/** Where the crease runs at a row, jagged. */
+const middles = ((): readonly number[] => {
+  const random = seededRandom(5);
+  return Array.from(
+    { length: HEIGHT },
+    (_, y) => 200 + 0.2 * y + 5 * Math.sin(y / 30) + random.between(-15, 15) / 10,
+  );
+})();
+
+/** A crease from top to bottom through a sky above and dark ground below. */
+function creased(sky: readonly number[]) {
+  const random = seededRandom(8);
+  const raster = createRaster(WIDTH, HEIGHT, 3);
+  const truth = new Uint8Array(WIDTH * HEIGHT);
+  for (let y = 0, p = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++, p++) {
+      const paper = Math.abs(x - middles[y]!) < 6;
+      const grain = random.between(-6, 6);
+      const own = y < 140 ? sky : DARK;
+      if (paper) truth[p] = 1;
+      raster.data.set(
+        (paper ? PAPER : own).map((v) => Math.max(0, Math.min(255, v + grain))),
+        3 * p,
+      );
+    }
+  return { raster, truth };
+}
+
+/** Shares of the truth that is found, and of what is found that is true within 2 px, in a band of rows. */
+function shares(sky: readonly number[], from: number, to: number): [number, number] {
+  const { raster, truth } = creased(sky);
+  const found = new Set<number>();
+  for (const { kind, pixels } of survey(raster, { kinds: ['creases'] }))
+    if (kind === 'creases') for (const p of pixels) found.add(p);
+  let [all, met, told, right] = [0, 0, 0, 0];
+  for (let p = from * WIDTH; p < to * WIDTH; p++) {
+    if (truth[p]) {
+      all++;
+      if (found.has(p)) met++;
+    }
+    if (found.has(p)) {
+      told++;
+      if (Math.abs((p % WIDTH) - middles[Math.floor(p / WIDTH)]!) < 8) right++;
+    }
+  }
+  return [met / all, told ? right / told : 0];
+}
+
+describe('creases', () => {
+  test('are followed through dark ground', () => {
+    const [recall, precision] = shares([150, 140, 120], 0, HEIGHT);
+    expect(recall).toBeGreaterThan(0.9);
+    expect(precision).toBeGreaterThan(0.95);
+  });
+
+  test('are told from a yellowed sky nearly as bright by the colour of paper', () => {
+    const [recall, precision] = shares([240, 224, 180], 10, 130);
+    expect(recall).toBeGreaterThan(0.85);
+    expect(precision).toBeGreaterThan(0.9);
+  });
+});

@@ -33,6 +33,9 @@ const OPTIONS = {
 /** Tones are put right by other means than by copying; such findings are reported and left. */
 const LEFT: ReadonlySet<FindingKind> = new Set(['stains']);
 
+/** Wires are bright on one side and dark on the other: their rim stays mended. */
+const TWOFOLD: ReadonlySet<FindingKind> = new Set(['mesh', 'wires']);
+
 /** `tersum mend`: finds what a policy allows to be mended and mends it. @param script what a thread of the survey runs */
 export async function mendCommand(args: string[], script: URL | null = null): Promise<void> {
   const { input, values } = readArguments(args, OPTIONS);
@@ -132,7 +135,10 @@ function cover(hole: Uint8Array, { pixels, box, kind, soft }: Finding, width: nu
   for (const p of grownMask(pixels, box, { width, height }, kind, soft)) hole[p] = 1;
 }
 
-/** What is mended of findings, and where that reaches beyond them: 1 round what is bright, -1 round what is dark. */
+/**
+ * What is mended of findings, and where that reaches beyond them: 1 round what is bright, -1 round
+ * what is dark, 0 where all of it stays mended.
+ */
 function holeOf(
   findings: readonly Finding[],
   { width, height }: Raster,
@@ -142,7 +148,7 @@ function holeOf(
   for (const { pixels, box, kind, soft, polarity } of findings)
     for (const p of grownMask(pixels, box, { width, height }, kind, soft)) {
       hole[p] = 1;
-      rim[p] = polarity;
+      rim[p] = TWOFOLD.has(kind) ? 0 : polarity;
     }
   for (const { pixels } of findings) for (const p of pixels) rim[p] = 0;
   return { hole, rim };

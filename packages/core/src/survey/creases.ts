@@ -21,7 +21,7 @@ export interface Crease {
 
 const PART = -1.5;
 /** Evidence a whole crease needs. */
-const USUAL = 6.5;
+const USUAL = 6;
 const GAP = { widths: 30, most: 260 } as const;
 /** Levels of the pyramid at which the breadth of a crease is a line's. */
 export const CREASE_LEVELS = [1, 2, 3] as const;

@@ -11,7 +11,7 @@ export interface Thinness {
   readonly breadth: number;
 }
 
-/** Half of a stroke's breadth where strokes meet, px more, as in {@link thinShare}. */
+/** How deep a piece of ink is at most: a share of the broader strokes' breadth, and px more where strokes meet. */
 export const HALF = { share: 0.75, more: 2 } as const;
 
 /**

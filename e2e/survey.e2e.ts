@@ -54,6 +54,8 @@ test('the heavy print is surveyed, a wrong finding kept, its specks mended in on
   await bench.settled();
   await act(bench.press('Survey'));
   await surveyed(page);
+  // What is written on it is of another hue than the print.
+  await expect(page.getByRole('button', { name: /^Ink [1-9]/ })).toBeVisible();
   const specks = page.getByRole('region', { name: 'Specks' });
   await act(bench.press(/^Specks \d+/));
   const before = Number(

@@ -60,14 +60,17 @@ export function inkOf(
   ] as const)
     for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
       const colour = [0, 1, 2].map((c) => medianOf(members.map((m) => m.colour[c]!)));
-      const likely = odds + foreign(colour, tone);
-      if (likely < THIN.least) continue;
-      const thin = thinShare(layers[0]!, {
-        colour,
-        within: loose * SURELY,
-        breadth: breadthsOf(members).breadth,
-      });
-      const own = likely + THIN.weight * (thin - THIN.usual);
+      const hue = foreign(colour, tone);
+      if (odds + hue < THIN.least) continue;
+      // A hue that is not the print's speaks for itself; the dark of a print is near a dark ink.
+      const thin = hue
+        ? THIN.usual
+        : thinShare(layers[0]!, {
+            colour,
+            within: loose * SURELY,
+            breadth: breadthsOf(members).breadth,
+          });
+      const own = odds + hue + THIN.weight * (thin - THIN.usual);
       if (own < -1) continue;
       const { polarity } = members[0]!;
       for (const site of inkSites(layers[0]!, { strokes: members, colour, loose }, taken))

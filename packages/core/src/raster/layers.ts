@@ -16,11 +16,20 @@ export function layerAt(picture: Raster, level: number): Layer {
   const side = 1 << level;
   const w = Math.max(1, width >> level);
   const h = Math.max(1, picture.height >> level);
-  const count = colourChannels(channels) < 3 ? 1 : 3;
-  const planes = Array.from({ length: count }, () => new Float32Array(w * h));
   const scale = 255 / whiteOf(data) / (side * side);
-  for (let c = 0; c < count; c++) blockMeans(picture, c, level, planes[c]!, scale);
-  return layerFrom(planes, w, h);
+  const count = colourChannels(channels) < 3 ? 1 : 4;
+  const planes = Array.from({ length: count }, () => new Float32Array(w * h)) as [
+    Float32Array,
+    ...Float32Array[],
+  ];
+  if (count === 1) means(picture, level, planes[0], scale);
+  else if (level === 0) samples(picture, planes, scale);
+  else threeMeans(picture, level, planes, scale);
+  const [grey, ...colours] = planes.map((values) => ({ width: w, height: h, values })) as [
+    Plane,
+    ...Plane[],
+  ];
+  return { grey, colours };
 }
 
 /** The grey of {@link layerAt} alone. */
@@ -29,30 +38,69 @@ export function greyAt(picture: Raster, level: number): Plane {
   return { width: picture.width, height: picture.height, values: greyOf(picture) };
 }
 
-/** Sums of one channel over square blocks, scaled. */
-function blockMeans(
-  picture: Raster,
-  channel: number,
+/** Sums of the first channel over square blocks, scaled. */
+function means(
+  { data, width, height, channels }: Raster,
   level: number,
   out: Float32Array,
   scale: number,
 ): void {
-  const { data, width, channels } = picture;
   const side = 1 << level;
   const w = Math.max(1, width >> level);
-  const rows = Math.max(1, picture.height >> level) * side;
+  const rows = Math.max(1, height >> level) * side;
   for (let y = 0; y < rows; y++) {
-    const from = y * width * channels + channel;
     const to = (y >> level) * w;
-    if (side === 1) {
-      for (let x = 0, i = from; x < w; x++, i += channels) out[to + x] = data[i]! * scale;
-      continue;
-    }
-    for (let x = 0, i = from; x < w; x++) {
+    for (let x = 0, i = y * width * channels; x < w; x++) {
       let sum = 0;
       for (let u = 0; u < side; u++, i += channels) sum += data[i]!;
-      out[to + x] = out[to + x]! + sum * scale;
+      out[to + x]! += sum * scale;
     }
+  }
+}
+
+/** ITU-R BT.601 */
+const greyFrom = (r: number, g: number, b: number): number => 0.299 * r + 0.587 * g + 0.114 * b;
+
+/** Grey and three colours in one pass: a large picture does not stay in the cache until the next. */
+function samples({ data, channels }: Raster, planes: readonly Float32Array[], scale: number): void {
+  const [grey, r, g, b] = planes as [Float32Array, Float32Array, Float32Array, Float32Array];
+  for (let p = 0, i = 0; p < grey.length; p++, i += channels) {
+    const red = Math.fround(data[i]! * scale);
+    const green = Math.fround(data[i + 1]! * scale);
+    const blue = Math.fround(data[i + 2]! * scale);
+    r[p] = red;
+    g[p] = green;
+    b[p] = blue;
+    grey[p] = greyFrom(red, green, blue);
+  }
+}
+
+/** The same over square blocks. */
+function threeMeans(
+  { data, width, height, channels }: Raster,
+  level: number,
+  planes: readonly Float32Array[],
+  scale: number,
+): void {
+  const [grey, r, g, b] = planes as [Float32Array, Float32Array, Float32Array, Float32Array];
+  const side = 1 << level;
+  const w = Math.max(1, width >> level);
+  const rows = Math.max(1, height >> level) * side;
+  for (let y = 0; y < rows; y++) {
+    const to = (y >> level) * w;
+    for (let x = to, i = y * width * channels; x < to + w; x++) {
+      let [sumR, sumG, sumB] = [0, 0, 0];
+      for (let u = 0; u < side; u++, i += channels) {
+        sumR += data[i]!;
+        sumG += data[i + 1]!;
+        sumB += data[i + 2]!;
+      }
+      r[x]! += sumR * scale;
+      g[x]! += sumG * scale;
+      b[x]! += sumB * scale;
+    }
+    if ((y + 1) % side === 0)
+      for (let x = to; x < to + w; x++) grey[x] = greyFrom(r[x]!, g[x]!, b[x]!);
   }
 }
 
@@ -65,16 +113,4 @@ export function layersFrom(picture: Raster, level: number, levels: number): Laye
     layers.push({ grey: halved(grey), colours: colours.map(halved) });
   }
   return layers;
-}
-
-function layerFrom(planes: readonly Float32Array[], width: number, height: number): Layer {
-  if (planes.length < 3) return { grey: { width, height, values: planes[0]! }, colours: [] };
-  const [r, g, b] = planes as [Float32Array, Float32Array, Float32Array];
-  const values = new Float32Array(r.length);
-  // ITU-R BT.601
-  for (let p = 0; p < values.length; p++) values[p] = 0.299 * r[p]! + 0.587 * g[p]! + 0.114 * b[p]!;
-  return {
-    grey: { width, height, values },
-    colours: planes.map((v) => ({ width, height, values: v })),
-  };
 }

@@ -1,7 +1,8 @@
-import type { Plane } from '../raster/plane.js';
+import { sampleAt } from '../raster/plane.js';
 import { seededRandom } from '../random/random.js';
 import type { Course } from './crease-run.js';
 import { followedOn, toTheBorder } from './crease-run.js';
+import type { Paper } from './paper.js';
 
 const [WIDTH, HEIGHT] = [400, 200];
 const PAPER = 230;
@@ -12,7 +13,7 @@ function middleAt(x: number): number {
 }
 
 /** A busy dark ground with paper along the crease from column 0 to `end`, besides what else lies there. */
-function ground(end: number, other: (x: number, y: number) => number | null = () => null): Plane {
+function ground(end: number, other: (x: number, y: number) => number | null = () => null): Paper {
   const random = seededRandom(3);
   const values = new Float32Array(WIDTH * HEIGHT);
   for (let y = 0; y < HEIGHT; y++)
@@ -21,7 +22,8 @@ function ground(end: number, other: (x: number, y: number) => number | null = ()
       const paper = x < end && Math.abs(y - middleAt(x)) < 6;
       values[y * WIDTH + x] = paper ? PAPER : (other(x, y) ?? 90 + noise);
     }
-  return { width: WIDTH, height: HEIGHT, values };
+  const plane = { width: WIDTH, height: HEIGHT, values };
+  return { ...plane, at: (x, y) => sampleAt(plane, x, y) };
 }
 
 /** What is known of the crease: its first columns. */

@@ -1,7 +1,6 @@
-import type { Plane } from '../raster/plane.js';
-import { sampleAt } from '../raster/plane.js';
+import type { Paper } from './paper.js';
 
-/** A line of paper: its points and its breadth at them, px of the plane. */
+/** A line of paper: its points and its breadth at them, px of the paper. */
 export interface Course {
   readonly xs: Float32Array;
   readonly ys: Float32Array;
@@ -27,11 +26,11 @@ const TELLING = 25;
  * Follows a crease beyond both of its ends, across crossings and pale places, for as long as bare paper comes again:
  * at either end the path of most paper (dynamic programming) in a corridor round its last direction, up to where its
  * evidence is greatest.
- * @param tone grey of the bare paper, 0..255
+ * @param tone how near bare paper itself comes to its colour, 0..255
  */
-export function followedOn(plane: Plane, course: Course, tone: number): Course {
-  const onward = grown(plane, course, tone);
-  return turned(grown(plane, turned(onward), tone));
+export function followedOn(paper: Paper, course: Course, tone: number): Course {
+  const onward = grown(paper, course, tone);
+  return turned(grown(paper, turned(onward), tone));
 }
 
 /** A crease that ends this near the border goes on to it, share of the shorter side. */
@@ -43,18 +42,18 @@ const SILENT = EVEN - 0.05;
  * The course, led straight on to the border at an end that is near it, or from which the ground is as pale as paper
  * all the way: there a crease does not show, but creases run from border to border.
  */
-export function toTheBorder(plane: Plane, course: Course, tone: number): Course {
-  const onward = ledOut(plane, course, tone);
-  return turned(ledOut(plane, turned(onward), tone));
+export function toTheBorder(paper: Paper, course: Course, tone: number): Course {
+  const onward = ledOut(paper, course, tone);
+  return turned(ledOut(paper, turned(onward), tone));
 }
 
-function ledOut(plane: Plane, course: Course, tone: number): Course {
-  const way = wayOn(course, plane);
+function ledOut(paper: Paper, course: Course, tone: number): Course {
+  const way = wayOn(course, paper);
   const wide = breadthOf(course);
-  const far = way.steps * STEP > NEAR * Math.min(plane.width, plane.height);
+  const far = way.steps * STEP > NEAR * Math.min(paper.width, paper.height);
   if (far) {
     let said = 0;
-    for (let s = 0; s < way.steps; s++) said += paperAt(plane, way, s, 0, wide, tone);
+    for (let s = 0; s < way.steps; s++) said += paperAt(paper, way, s, 0, wide, tone);
     if (said < SILENT * way.steps) return course;
   }
   const { x, y, dx, dy, reach } = way;
@@ -77,11 +76,11 @@ function turned({ xs, ys, widths }: Course): Course {
   };
 }
 
-function grown(plane: Plane, course: Course, tone: number): Course {
-  const way = wayOn(course, plane);
+function grown(paper: Paper, course: Course, tone: number): Course {
+  const way = wayOn(course, paper);
   if (way.steps < 2) return course;
   const wide = breadthOf(course);
-  const path = pathOf(plane, way, wide, tone);
+  const path = pathOf(paper, way, wide, tone);
   if (!path.length) return course;
   const points = path.map((off, s) => placeOn(way, s, off));
   return {
@@ -108,7 +107,7 @@ interface Way {
 }
 
 /** The direction of the last stretch of a course, and how far it goes in the picture. */
-function wayOn({ xs, ys }: Course, { width, height }: Plane): Way {
+function wayOn({ xs, ys }: Course, { width, height }: Paper): Way {
   const n = xs.length;
   const [x, y] = [xs[n - 1]!, ys[n - 1]!];
   let from = n - 1;
@@ -133,7 +132,7 @@ function wayOn({ xs, ys }: Course, { width, height }: Plane): Way {
 }
 
 /** Offsets to the right of the way at every step, as far as paper speaks for it; empty when it does not. */
-function pathOf(plane: Plane, way: Way, wide: number, tone: number): number[] {
+function pathOf(paper: Paper, way: Way, wide: number, tone: number): number[] {
   const { steps } = way;
   const most = Math.round(
     Math.min(WANDER.most, Math.max(WANDER.least, WANDER.share * steps * STEP)),
@@ -155,7 +154,7 @@ function pathOf(plane: Plane, way: Way, wide: number, tone: number): number[] {
           came[s * lanes + k] = turn;
         }
       }
-      const value = before + paperAt(plane, way, s, k - most, wide, tone) - EVEN;
+      const value = before + paperAt(paper, way, s, k - most, wide, tone) - EVEN;
       sum[s * lanes + k] = value;
       if (value > best.value) best = { value, at: s * lanes + k };
     }
@@ -172,7 +171,7 @@ function pathOf(plane: Plane, way: Way, wide: number, tone: number): number[] {
 
 /** How much a place looks like a breadth of paper between two sides, -1..1; {@link EVEN} where it cannot be told. */
 function paperAt(
-  plane: Plane,
+  paper: Paper,
   way: Way,
   step: number,
   off: number,
@@ -181,11 +180,7 @@ function paperAt(
 ): number {
   const at = (o: number): number => {
     const [px, py] = placeOn(way, step, o);
-    return sampleAt(
-      plane,
-      Math.max(0, Math.min(plane.width - 1, px)),
-      Math.max(0, Math.min(plane.height - 1, py)),
-    );
+    return paper.at(px, py);
   };
   const crest = (at(off) + at(off - wide / 4) + at(off + wide / 4)) / 3;
   const beyond = wide / 2 + 4;

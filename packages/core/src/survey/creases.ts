@@ -4,8 +4,8 @@ import { followedOn, toTheBorder } from './crease-run.js';
 import { middleOver } from './running.js';
 import type { Layer } from '../raster/layers.js';
 import { medianOf } from '../raster/median.js';
-import type { Plane } from '../raster/plane.js';
-import { sampleAt } from '../raster/plane.js';
+import type { Paper } from './paper.js';
+import { paperLike } from './paper.js';
 import type { Strand } from './strands.js';
 
 /** A crease or tear: where it runs, and how far it reaches to its left and right point by point; px. */
@@ -61,19 +61,19 @@ export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
   return chained(strands, layer.grey, { judge: judge(shorter), part: PART, gap: GAP })
     .filter(({ odds }) => odds > 0)
     .map((chain): Crease => {
-      const plane = nearPaper(layer, chain);
-      const tone = medianOf(alongOf(plane, chain));
-      const seen = followedOn(plane, chain, tone);
+      const paper = paperLike(layer, chain);
+      const tone = medianOf(alongOf(paper, chain));
+      const seen = followedOn(paper, chain, tone);
       const shown = evenly(seen);
-      const line = evenly(toTheBorder(plane, seen, tone));
-      const { left, right } = flanksOf(plane, line, tone);
+      const line = evenly(toTheBorder(paper, seen, tone));
+      const { left, right } = flanksOf(paper, line, tone);
       return {
         ...line,
         widths: left.map((l, i) => l + right[i]!),
-        site: between(line, left, right, plane),
+        site: between(line, left, right, paper),
         odds:
           chain.odds +
-          2 * Math.log((flanksOf(plane, shown, tone).rough + 0.1) / 0.7) +
+          2 * Math.log((flanksOf(paper, shown, tone).rough + 0.1) / 0.7) +
           2 * Math.log(shown.xs.length / (0.35 * shorter)) -
           USUAL,
         polarity: 1,
@@ -82,25 +82,8 @@ export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
     .sort((a, b) => b.odds - a.odds);
 }
 
-/**
- * How near every pixel's colour is to that of bare paper, 255 for the same: white paper shows in a yellowed sky as
- * clearly as in dark ground.
- * @param course where bare paper shows
- */
-function nearPaper({ grey, colours }: Layer, course: Course): Plane {
-  const planes = colours.length ? colours : [grey];
-  const paper = planes.map((plane) => medianOf(alongOf(plane, course)));
-  const values = grey.values.map((_, p) => {
-    let far = 0;
-    for (let c = 0; c < paper.length; c++)
-      far = Math.max(far, Math.abs(planes[c]!.values[p]! - paper[c]!));
-    return 255 - far;
-  });
-  return { ...grey, values };
-}
-
-function alongOf(plane: Plane, { xs, ys }: Course): number[] {
-  return Array.from(xs, (x, i) => sampleAt(plane, x, ys[i]!));
+function alongOf(paper: Paper, { xs, ys }: Course): number[] {
+  return Array.from(xs, (x, i) => paper.at(x, ys[i]!));
 }
 
 /** The same line with a point every px or so. */
@@ -132,7 +115,7 @@ const DIRT = 4;
 
 /** How far paper reaches to either side, px, and how jagged its edge is, px. */
 function flanksOf(
-  plane: Plane,
+  paper: Paper,
   line: Course,
   tone: number,
 ): { left: Float32Array; right: Float32Array; rough: number } {
@@ -143,7 +126,7 @@ function flanksOf(
     for (let i = 0; i < n; i++) {
       const [nx, ny] = acrossAt(line, i);
       const at = (o: number): number =>
-        sampleAt(plane, line.xs[i]! + way * o * nx, line.ys[i]! + way * o * ny);
+        paper.at(line.xs[i]! + way * o * nx, line.ys[i]! + way * o * ny);
       const side = (at(1.8 * usual + 3) + at(1.8 * usual + 5) + at(2.2 * usual + 5)) / 3;
       const half = (tone + side) / 2;
       let found = usual;
@@ -168,7 +151,7 @@ function between(
   line: Course,
   left: Float32Array,
   right: Float32Array,
-  { width, height }: Plane,
+  { width, height }: Paper,
 ): Int32Array {
   const found = new Set<number>();
   for (let i = 0; i < line.xs.length; i++) {

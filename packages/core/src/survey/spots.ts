@@ -44,65 +44,75 @@ export function spotsAt(plane: Plane, level: number): Spot[] {
   const taken = new Uint8Array(plane.values.length);
   // At coarser levels what the small ring finds has been found before.
   const rings = level === 0 ? RINGS : RINGS.slice(1);
-  return rings.flatMap((radius) =>
-    ([1, -1] as const).flatMap((polarity) => spotsOfRing(plane, radius, polarity, level, taken)),
-  );
+  const peaks = peaksOf(plane);
+  const spots: Spot[] = [];
+  for (const radius of rings)
+    for (const polarity of [1, -1] as const)
+      for (const summit of standing(plane, peaks[polarity === 1 ? 0 : 1], radius, polarity)) {
+        if (taken[summit]) continue;
+        const grownTo = grown(plane, summit, polarity, radius);
+        if (!grownTo) continue;
+        for (const p of grownTo.pixels) taken[p] = 1;
+        spots.push({ polarity, summit, level, ...grownTo });
+      }
+  return spots;
 }
 
-function spotsOfRing(
+/** Pixels higher than their four neighbours, and lower ones, in reading order; of pixels of the same height the first. */
+function peaksOf({ width, height, values }: Plane): [high: number[], low: number[]] {
+  const [high, low]: [number[], number[]] = [[], []];
+  for (let y = 0, p = 0; y < height; y++) {
+    const up = y > 0 ? -width : 0;
+    const down = y < height - 1 ? width : 0;
+    for (let x = 0; x < width; x++, p++) {
+      const v = values[p]!;
+      const left = x > 0 ? values[p - 1]! - v : 0;
+      if (left < 0 || x === 0) {
+        if (
+          (x === width - 1 || values[p + 1]! <= v) &&
+          (up === 0 || values[p + up]! < v) &&
+          (down === 0 || values[p + down]! <= v)
+        )
+          high.push(p);
+      }
+      if (left > 0 || x === 0) {
+        if (
+          (x === width - 1 || values[p + 1]! >= v) &&
+          (up === 0 || values[p + up]! > v) &&
+          (down === 0 || values[p + down]! >= v)
+        )
+          low.push(p);
+      }
+    }
+  }
+  return [high, low];
+}
+
+/** The peaks that stand out from every place of a ring round them, furthest from grey's middle first. */
+function standing(
   { width, height, values }: Plane,
+  peaks: readonly number[],
   radius: number,
   polarity: 1 | -1,
-  level: number,
-  taken: Uint8Array,
-): Spot[] {
+): number[] {
   const ring = ringOf(radius);
-  const across = Math.round(radius * Math.SQRT1_2);
-  const [down, falling, rising] = [radius * width, across * (width + 1), across * (width - 1)];
-  const stands = (p: number, x: number, y: number): boolean => {
+  const steps = ring.map(([dx, dy]) => dy * width + dx);
+  const stands = (p: number): boolean => {
+    const [x, y] = [p % width, (p / width) | 0];
     const floor = polarity * values[p]! - LEAST;
-    if (x >= radius && y >= radius && x < width - radius && y < height - radius)
-      return (
-        polarity * values[p + radius]! <= floor &&
-        polarity * values[p - radius]! <= floor &&
-        polarity * values[p + down]! <= floor &&
-        polarity * values[p - down]! <= floor &&
-        polarity * values[p + falling]! <= floor &&
-        polarity * values[p - falling]! <= floor &&
-        polarity * values[p + rising]! <= floor &&
-        polarity * values[p - rising]! <= floor
-      );
+    const inner = x >= radius && y >= radius && x < width - radius && y < height - radius;
     let sides = 0;
-    for (const [dx, dy] of ring) {
-      const [qx, qy] = [x + dx, y + dy];
-      if (qx < 0 || qy < 0 || qx >= width || qy >= height) continue;
-      if (polarity * values[qy * width + qx]! > floor) return false;
+    for (let k = 0; k < ring.length; k++) {
+      if (!inner) {
+        const [qx, qy] = [x + ring[k]![0], y + ring[k]![1]];
+        if (qx < 0 || qy < 0 || qx >= width || qy >= height) continue;
+      }
+      if (polarity * values[p + steps[k]!]! > floor) return false;
       sides++;
     }
     return sides >= LEAST_SIDES;
   };
-  const summits: number[] = [];
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++) {
-      if (!stands(p, x, y)) continue;
-      const v = polarity * values[p]!;
-      // Of pixels of the same height the first is the summit.
-      if (x > 0 && polarity * values[p - 1]! >= v) continue;
-      if (x < width - 1 && polarity * values[p + 1]! > v) continue;
-      if (y > 0 && polarity * values[p - width]! >= v) continue;
-      if (y < height - 1 && polarity * values[p + width]! > v) continue;
-      summits.push(p);
-    }
-  summits.sort((a, b) => polarity * (values[b]! - values[a]!) || a - b);
-  const spots: Spot[] = [];
-  for (const summit of summits) {
-    if (taken[summit]) continue;
-    const grownTo = grown({ width, height, values }, summit, polarity, radius);
-    if (!grownTo) continue;
-    for (const p of grownTo.pixels) taken[p] = 1;
-    spots.push({ polarity, summit, level, ...grownTo });
-  }
-  return spots;
+  return peaks.filter(stands).sort((a, b) => polarity * (values[b]! - values[a]!) || a - b);
 }
 
 /** Pixels joined to a summit above half its height over its mean surroundings, or over its nearest side where that runs away. */

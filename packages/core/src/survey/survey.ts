@@ -103,7 +103,7 @@ export function findingsFrom(
       .filter((f) => f.kind === kind && f.odds > leastOdds(options, kind))
       .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
-      if (kind === 'losses' && meshed(found, claimed, picture)) continue;
+      if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
       if (kind !== 'mesh') {
         const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
         if (met > SHARED * found.pixels.length) continue;
@@ -143,7 +143,7 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
   const level = strandLevel(picture);
   const layers = layersFrom(picture, level, 4);
   const base = layers[0]!;
-  const tone = toneOf(picture);
+  const tone = toneOf(picture, layers[levelFor(picture, MOST.tones) - level]);
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
   const found: Found[] = [];
   for (const c of creasesOf(
@@ -189,9 +189,11 @@ function lookOf({ looks }: Mesh, level: number): { size: number; soft: number } 
   return { size: most('width'), soft: most('soft') };
 }
 
-/** The tone of the picture as a whole; null for grey ones, which have none. */
-function toneOf(picture: Raster): ToneCurve | null {
-  const small = layerAt(picture, levelFor(picture, MOST.tones));
+/** The tone of the picture as a whole; null for grey ones, which have none. @param small where it has been made */
+function toneOf(
+  picture: Raster,
+  small = layerAt(picture, levelFor(picture, MOST.tones)),
+): ToneCurve | null {
   return small.colours.length ? toneCurveOf(small) : null;
 }
 

@@ -20,6 +20,8 @@ export interface Crease {
 }
 
 const PART = -1.5;
+/** What is more jagged than torn emulsion is no more of a crease, px. */
+const JAGGED = 1.5;
 /** Evidence a whole crease needs. */
 const USUAL = 6;
 const GAP = { widths: 30, most: 260 } as const;
@@ -73,7 +75,7 @@ export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
         site: between(line, left, right, paper),
         odds:
           chain.odds +
-          2 * Math.log((flanksOf(paper, shown, tone).rough + 0.1) / 0.7) +
+          2 * Math.log((Math.min(JAGGED, flanksOf(paper, shown, tone).rough) + 0.1) / 0.7) +
           2 * Math.log(shown.xs.length / (0.35 * shorter)) -
           USUAL,
         polarity: 1,

@@ -1,4 +1,5 @@
-import { depthsOf } from '../shape/depth.js';
+import { medianOf } from '../raster/median.js';
+import { judged } from './ink-pieces.js';
 import { HALF } from './ink-thin.js';
 import type { Stroke } from './ink-stroke.js';
 import type { Layer } from '../raster/layers.js';
@@ -9,18 +10,21 @@ import { strokePixels } from './stroke-mask.js';
 /** Levels within which a pixel is surely of an ink, and within which it may be, half covered. */
 export const SURELY = 18;
 const PERHAPS = 70;
-/** Share of a stroke's edge that must be a clear step, and what a clear step is, levels. */
-const CRISP = 0.6;
+/** How far ink strays from its colour as a rule, times what it does along its crests, and levels at least. */
+const NEARLY = { over: 3, least: 9 } as const;
+/** Share of a stroke's edge that must be a clear step. */
+const CRISP = 0.7;
 /** The same where the colour is less steady than that of other strokes. */
-const SHARP = 0.93;
+const SHARP = 0.95;
 /**
  * How far the heart of a stroke strays from the ink's colour, levels, and how much further than the middle one of its
  * kind: what was there before strays more.
  */
-const STEADY = { least: 6, over: 2 } as const;
-const STEP = 30;
+const STEADY = { least: 4.5, over: 2 } as const;
 /** Pieces longer than so many of their breadths and straight are parts of things, not of letters. */
 const RULED = 16;
+/** What strays must be as broad as this share of the broader strokes: shadows in joints are not. */
+const SLIGHT = 0.65;
 
 /**
  * Where an ink lies: all thin, crisp pieces of its colour in the stretch its strokes take up, letters no crest was found
@@ -41,50 +45,37 @@ export function inkSites(
   const off = (p: number): number =>
     Math.max(...planes.map((v, c) => Math.abs(v[p]! - ink.colour[c]!)));
   const { breadth, thin } = breadthsOf(ink.strokes);
+  const within = withinOf(ink.strokes, off, width);
   const stretch = stretchOf(ink.strokes, 4 * breadth, width, height);
-  const like = new Uint8Array(width * height);
-  for (let y = stretch.top; y <= stretch.bottom; y++)
-    for (let x = stretch.left; x <= stretch.right; x++) {
-      const p = y * width + x;
-      if (!taken[p] && off(p) <= ink.loose * SURELY) like[p] = 1;
-    }
-  const depths = depthsOf(like, width, height);
-  const edgeOf = ({ pixels }: Piece): { deepest: number; crisp: number; stray: number } => {
-    let [deepest, edge, clear, stray, heart] = [0, 0, 0, 0, 0];
-    for (const p of pixels) {
-      deepest = Math.max(deepest, depths[p]!);
-      if (depths[p]! > 1) {
-        stray += off(p);
-        heart++;
-        continue;
+  const like = (from: number, to: number): Uint8Array => {
+    const mask = new Uint8Array(width * height);
+    for (let y = stretch.top; y <= stretch.bottom; y++)
+      for (let x = stretch.left; x <= stretch.right; x++) {
+        const p = y * width + x;
+        if (taken[p]) continue;
+        const far = off(p) / ink.loose;
+        if (far > from && far <= to) mask[p] = 1;
       }
-      const x = p % width;
-      for (const [step, room] of [
-        [1, width - 1 - x],
-        [-1, x],
-        [width, height],
-        [-width, height],
-      ] as const) {
-        const [next, far] = [p + step, p + 3 * step];
-        if (room < 3 || like[next] || off(far) === undefined) continue;
-        if (far < 0 || far >= like.length) continue;
-        edge++;
-        if (off(far) >= STEP) clear++;
-      }
-    }
-    return { deepest, crisp: edge ? clear / edge : 0, stray: heart ? stray / heart : 0 };
+    return mask;
   };
+  const most = HALF.share * breadth + HALF.more;
   const crests = new Uint8Array(width * height);
   for (const { xs, ys } of ink.strokes)
     for (let i = 0; i < xs.length; i++) crests[Math.round(ys[i]!) * width + Math.round(xs[i]!)] = 1;
+  const isCrossed = ({ pixels }: Piece): boolean => pixels.some((p) => crests[p]);
+  const all = like(-1, SURELY);
+  const near = within < SURELY ? like(-1, within) : all;
+  const pieces = judged(near, all, off, width, height);
+  // Things of the picture that are nearly of the ink's colour hang on letters: they are judged by themselves.
+  if (within < SURELY) pieces.push(...judged(like(within, SURELY), all, off, width, height));
   const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
-  const pieces = piecesOf(like, width).map((piece) => ({ piece, ...edgeOf(piece) }));
-  const steady =
-    ink.loose * steadyOf(pieces.filter(({ piece }) => piece.pixels.some((p) => crests[p])));
+  const steady = ink.loose * steadyOf(pieces.filter(({ piece }) => isCrossed(piece)));
+  const asked = (deepest: number, stray: number): number =>
+    stray <= steady ? CRISP : 2 * deepest < SLIGHT * breadth ? Infinity : SHARP;
   for (const { piece, deepest, crisp, stray } of pieces) {
     if (ruled(piece, width, deepest)) continue;
-    const crossed = piece.pixels.some((p) => crests[p]);
-    if (deepest > HALF.share * breadth + HALF.more || crisp < (stray > steady ? SHARP : CRISP)) {
+    const crossed = isCrossed(piece);
+    if (deepest > most || crisp < asked(deepest, stray)) {
       if (crossed) thick.push(piece);
     } else if (crossed && piece.pixels.length > 0.3 * breadth * breadth) good.push(piece);
     else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin) doubtful.push(piece);
@@ -112,6 +103,14 @@ export function inkSites(
     for (const p of site) taken[p] = 1;
     return site;
   });
+}
+
+/** How far an ink strays from its colour, judged by what is usual along its crests, levels of the furthest channel. */
+function withinOf(strokes: readonly Stroke[], off: (p: number) => number, width: number): number {
+  const along = strokes.flatMap(({ xs, ys }) =>
+    Array.from(xs, (x, i) => off(Math.round(ys[i]!) * width + Math.round(x))),
+  );
+  return Math.max(NEARLY.least, Math.min(SURELY, NEARLY.over * medianOf(along)));
 }
 
 /** Breadth of the broader and of the thinner strokes, px of the finest level. */

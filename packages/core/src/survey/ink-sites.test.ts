@@ -1,0 +1,103 @@
+import { seededRandom } from '../random/random.js';
+import type { Layer } from '../raster/layers.js';
+import type { Stroke } from './ink-stroke.js';
+import { inkSites } from './ink-sites.js';
+import { strokePixels } from './stroke-mask.js';
+
+const [WIDTH, HEIGHT] = [300, 160];
+const INK = [30, 28, 33];
+/** Nearly of the ink's colour in places, as weathered dark wood is. */
+const WOOD = [46, 45, 42];
+const WEATHERED = 9;
+
+const frame = { width: WIDTH, height: HEIGHT };
+
+/** A wave of writing, 8 px broad. */
+const xs = Float32Array.from({ length: 240 }, (_, k) => 30 + k);
+const wave = { xs, ys: xs.map((x) => 80 + 30 * Math.sin(x / 20)), widths: xs.map(() => 8) };
+const writing = new Set(strokePixels(wave, frame));
+
+const STROKE: Stroke = {
+  ...wave,
+  polarity: -1,
+  level: 0,
+  colour: INK,
+  spread: 1,
+  reach: 240,
+  traits: {
+    length: 240,
+    height: 120,
+    whole: 1,
+    unsteady: 0.02,
+    ground: 3,
+    lopsided: 0,
+    busy: 3,
+    crowd: 0,
+    turn: 0.02,
+    straight: 0.7,
+    width: 8,
+    uneven: 0.05,
+    extreme: 0.9,
+  },
+};
+
+/** Writing on a light ground with grain, and what else a function lays under it. */
+function layerOf(other: (x: number, y: number) => readonly number[] | null): Layer {
+  const random = seededRandom(5);
+  const grain = Float32Array.from({ length: WIDTH * HEIGHT }, () => random.between(-2, 2));
+  const weather = grain.map(() => random.between(-WEATHERED, WEATHERED));
+  const at = (p: number, c: number): number => {
+    if (writing.has(p)) return INK[c]!;
+    const under = other(p % WIDTH, Math.floor(p / WIDTH));
+    return under ? under[c]! + weather[p]! : 170 + 5 * c;
+  };
+  const plane = (c: number) => ({ ...frame, values: grain.map((noise, p) => noise + at(p, c)) });
+  return { grey: plane(0), colours: [0, 1, 2].map(plane) };
+}
+
+function found(layer: Layer): Set<number> {
+  const ink = { strokes: [STROKE], colour: INK, loose: 1 };
+  return new Set(inkSites(layer, ink, new Uint8Array(WIDTH * HEIGHT)).flatMap((s) => [...s]));
+}
+
+const share = (of: ReadonlySet<number>, met: ReadonlySet<number>): number =>
+  [...of].filter((p) => met.has(p)).length / of.size;
+
+describe('where ink lies', () => {
+  test('the whole of the writing, and little beyond its soft edge', () => {
+    const site = found(layerOf(() => null));
+    expect(share(writing, site)).toBeGreaterThan(0.99);
+    expect(site.size).toBeLessThan(1.6 * writing.size);
+  });
+
+  test('not what is nearly of its colour and hangs on it', () => {
+    const beam = (x: number, y: number): boolean => Math.abs(y - 80 - 0.15 * (x - 150)) < 5;
+    const site = found(layerOf((x, y) => (beam(x, y) ? WOOD : null)));
+    expect(share(writing, site)).toBeGreaterThan(0.9);
+    const away = Array.from({ length: WIDTH * HEIGHT }, (_, p) => p).filter((p) => {
+      const [x, y] = [p % WIDTH, Math.floor(p / WIDTH)];
+      return beam(x, y) && xs.every((cx, i) => Math.hypot(cx - x, wave.ys[i]! - y) > 9);
+    });
+    expect(away.length).toBeGreaterThan(500);
+    expect(share(new Set(away), site)).toBeLessThan(0.05);
+  });
+
+  test('ink whose tone changes with the ground below it is not torn apart', () => {
+    const layer = layerOf(() => null);
+    for (const { values } of layer.colours)
+      for (const p of writing) if (p % WIDTH > 150) values[p]! += 13;
+    expect(share(writing, found(layer))).toBeGreaterThan(0.95);
+  });
+
+  test('pixels that are taken stay taken', () => {
+    const taken = new Uint8Array(WIDTH * HEIGHT).fill(1);
+    const ink = { strokes: [STROKE], colour: INK, loose: 1 };
+    expect(
+      inkSites(
+        layerOf(() => null),
+        ink,
+        taken,
+      ),
+    ).toEqual([]);
+  });
+});

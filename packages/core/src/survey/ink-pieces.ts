@@ -4,6 +4,8 @@ import { piecesOf } from './pieces.js';
 
 /** What a clear step is, levels. */
 const STEP = 30;
+/** Share of a piece's edge that must tell: where more of it borders what may be ink, the rest counts as unclear. */
+const TOLD = 0.5;
 
 /** A piece, how deep it is, px, the share of its edge that is a clear step, and how far its heart strays, levels. */
 export interface Judged {
@@ -27,7 +29,7 @@ export function judged(
 ): Judged[] {
   const depths = depthsOf(like, width, height);
   return piecesOf(like, width).map((piece): Judged => {
-    let [deepest, edge, clear, stray, heart] = [0, 0, 0, 0, 0];
+    let [deepest, edge, open, clear, stray, heart] = [0, 0, 0, 0, 0, 0];
     for (const p of piece.pixels) {
       deepest = Math.max(deepest, depths[p]!);
       if (depths[p]! > 1) {
@@ -43,12 +45,14 @@ export function judged(
         [-width, height],
       ] as const) {
         const [next, far] = [p + step, p + 3 * step];
-        if (room < 3 || all[next] || all[far]) continue;
-        if (far < 0 || far >= like.length) continue;
+        if (room < 3 || like[next] || far < 0 || far >= like.length) continue;
         edge++;
+        if (all[far]) continue;
+        open++;
         if (off(far) >= STEP) clear++;
       }
     }
-    return { piece, deepest, crisp: edge ? clear / edge : 0, stray: heart ? stray / heart : 0 };
+    const told = Math.max(open, TOLD * edge);
+    return { piece, deepest, crisp: told ? clear / told : 0, stray: heart ? stray / heart : 0 };
   });
 }

@@ -10,6 +10,8 @@ import { strokePixels } from './stroke-mask.js';
 /** Levels within which a pixel is surely of an ink, and within which it may be, half covered. */
 export const SURELY = 18;
 const PERHAPS = 70;
+/** By how much the colour of a soft edge goes on changing from px to px, levels: ground like the ink does not. */
+const SLOPE = 5;
 /** How far ink strays from its colour as a rule, times what it does along its crests, and levels at least. */
 const NEARLY = { over: 3, least: 9 } as const;
 /** Share of a stroke's edge that must be a clear step. */
@@ -20,7 +22,7 @@ const SHARP = 0.95;
  * How far the heart of a stroke strays from the ink's colour, levels, and how much further than the middle one of its
  * kind: what was there before strays more.
  */
-const STEADY = { least: 4.5, over: 2 } as const;
+const STEADY = { least: 4, over: 1.7 } as const;
 /** Pieces longer than so many of their breadths and straight are parts of things, not of letters. */
 const RULED = 16;
 /** What strays must be as broad as this share of the broader strokes: shadows in joints are not. */
@@ -96,7 +98,8 @@ export function inkSites(
   return gathered(good, 3 * breadth).map((group) => {
     const site = withSoftEdge(
       group.flatMap(({ pixels }) => [...pixels]),
-      (p) => off(p) <= Math.max(PERHAPS, 2 * ink.loose * SURELY),
+      (p, beyond) =>
+        off(p) <= Math.max(PERHAPS, 2 * ink.loose * SURELY) && off(beyond) >= off(p) + SLOPE,
       taken,
       { width, height },
     );
@@ -188,7 +191,7 @@ function ruled({ pixels }: Piece, width: number, deepest: number): boolean {
 
 function withSoftEdge(
   pixels: readonly number[],
-  may: (p: number) => boolean,
+  may: (p: number, beyond: number) => boolean,
   taken: Uint8Array,
   { width, height }: { width: number; height: number },
 ): Int32Array {
@@ -200,8 +203,9 @@ function withSoftEdge(
       const x = p % width;
       for (const q of [x > 0 ? p - 1 : -1, x < width - 1 ? p + 1 : -1, p - width, p + width]) {
         if (q < 0 || q >= width * height || taken[q] || found.has(q)) continue;
+        const beyond = Math.max(0, Math.min(width * height - 1, 2 * q - p));
         // The first px outward is always half covered.
-        if (round > 0 && !may(q)) continue;
+        if (round > 0 && !found.has(beyond) && !may(q, beyond)) continue;
         found.add(q);
         next.push(q);
       }

@@ -44,8 +44,14 @@ export function inkSites(
 ): Int32Array[] {
   const { width, height } = grey;
   const planes = (colours.length ? colours : [grey, grey, grey]).map(({ values }) => values);
-  const off = (p: number): number =>
-    Math.max(...planes.map((v, c) => Math.abs(v[p]! - ink.colour[c]!)));
+  const off = (p: number): number => {
+    let far = 0;
+    for (let c = 0; c < planes.length; c++) {
+      const d = Math.abs(planes[c]![p]! - ink.colour[c]!);
+      if (d > far) far = d;
+    }
+    return far;
+  };
   const { breadth, thin } = breadthsOf(ink.strokes);
   const within = withinOf(ink.strokes, off, width);
   const stretch = stretchOf(ink.strokes, 4 * breadth, width, height);

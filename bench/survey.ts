@@ -1,8 +1,9 @@
-import { Worker } from 'node:worker_threads';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { sharedRaster } from '@tersum/codec';
-import type { Raster, Studied, Study } from '@tersum/core';
-import { FINDING_KINDS, findingsFrom, seededRandom, studiesFor, survey } from '@tersum/core';
+import type { Raster } from '@tersum/core';
+import { FINDING_KINDS, seededRandom, survey } from '@tersum/core';
+import { surveyed } from '../packages/cli/src/survey.js';
 import { demoPicture, openPicture } from './pictures.js';
 
 const THREADS = 2;
@@ -11,16 +12,14 @@ const PHOTOS = ['acanthus-mollis', 'french-alpine-landscape'] as const;
 /** Survey of a 14-megapixel scan on two threads, and dust found on open photographs against a plain top-hat. */
 export async function benchSurvey(): Promise<void> {
   const scan = enlarged(await demoPicture('quay-print-heavy.jpg'), 4472, 3130);
+  const script = pathToFileURL(join(import.meta.dirname, '../dist/cli/study.js'));
   const begin = performance.now();
-  const studied = await onThreads(scan);
-  const between = performance.now();
-  const findings = findingsFrom(scan, studied);
+  const findings = await surveyed(scan, {}, THREADS, script);
   const end = performance.now();
   const plain = blurTime(scan);
   const counts = FINDING_KINDS.map((k) => `${k} ${findings.filter((f) => f.kind === k).length}`);
   console.log(
-    `scan ${((scan.width * scan.height) / 1e6).toFixed(1)} MP, ${THREADS} threads: studies ${seconds(between - begin)}, ` +
-      `put together ${seconds(end - between)}, in all ${seconds(end - begin)}, ` +
+    `scan ${((scan.width * scan.height) / 1e6).toFixed(1)} MP, ${THREADS} threads: ${seconds(end - begin)}, ` +
       `${((end - begin) / plain).toFixed(1)} times a 5 x 5 mean of it; memory ${Math.round(process.memoryUsage().rss / 1e6)} MB`,
   );
   console.log(`  ${counts.join(', ')}`);
@@ -28,24 +27,6 @@ export async function benchSurvey(): Promise<void> {
 }
 
 const seconds = (ms: number): string => `${(ms / 1000).toFixed(1)} s`;
-
-async function onThreads(picture: Raster): Promise<Studied[]> {
-  const studies = studiesFor(picture, FINDING_KINDS);
-  const done: Studied[][] = [];
-  let next = 0;
-  await Promise.all(
-    Array.from({ length: THREADS }, async () => {
-      const worker = new Worker(join(import.meta.dirname, '../dist/cli/study.js'));
-      for (let k = next++; k < studies.length; k = next++)
-        done[k] = await new Promise<Studied[]>((resolve, reject) => {
-          worker.once('message', resolve).once('error', reject);
-          worker.postMessage({ picture, work: studies[k] satisfies Study | undefined });
-        });
-      await worker.terminate();
-    }),
-  );
-  return done.flat();
-}
 
 /** The picture in shared memory at another size, by nearest samples with their grain kept. */
 function enlarged(from: Raster, width: number, height: number): Raster {

@@ -1,10 +1,19 @@
 import { Worker } from 'node:worker_threads';
-import type { Finding, Raster, Studied, Study, SurveyOptions } from '@tersum/core';
-import { depthOf, FINDING_KINDS, findingsFrom, studiesFor, study } from '@tersum/core';
+import type { Candidate, Finding, Raster, Studied, SurveyOptions } from '@tersum/core';
+import {
+  depthOf,
+  FINDING_KINDS,
+  findingsFrom,
+  GATHERINGS,
+  studiedFor,
+  studiesFor,
+  survey,
+} from '@tersum/core';
 import { sharedRaster } from '@tersum/codec';
+import type { SurveyPart } from './study.js';
 
 /**
- * Surveys a picture, its studies side by side.
+ * Surveys a picture, its parts side by side.
  * @param script what a thread runs; null for the calling thread alone
  */
 export async function surveyed(
@@ -14,11 +23,22 @@ export async function surveyed(
   script: URL | null,
 ): Promise<Finding[]> {
   const studies = studiesFor(picture, options.kinds ?? FINDING_KINDS);
-  const studied =
-    script && threads > 1 && studies.length > 1
-      ? await onThreads(shared(picture), studies, Math.min(threads, studies.length), script)
-      : studies.flatMap((work) => study(picture, work));
-  return findingsFrom(picture, studied, options);
+  if (!script || threads < 2 || studies.length < 2) return survey(picture, options);
+  const view = shared(picture);
+  const workers = Array.from({ length: threads }, () => new Worker(script));
+  try {
+    const studied = await onThreads<Studied>(
+      workers,
+      studies.map((work) => ({ picture: view, work })),
+    );
+    const candidates = await onThreads<Candidate>(
+      workers,
+      GATHERINGS.map((of) => ({ picture: view, of, studied: studiedFor(of, studied) })),
+    );
+    return findingsFrom(picture, candidates, options);
+  } finally {
+    await Promise.all(workers.map((worker) => worker.terminate()));
+  }
 }
 
 function shared(picture: Raster): Raster {
@@ -28,28 +48,21 @@ function shared(picture: Raster): Raster {
   return copy;
 }
 
-async function onThreads(
-  picture: Raster,
-  studies: readonly Study[],
-  threads: number,
-  script: URL,
-): Promise<Studied[]> {
-  const done: Studied[][] = [];
+/** What the parts come to, in the order of the parts whichever thread is first: the same every time. */
+async function onThreads<Result>(
+  workers: readonly Worker[],
+  parts: readonly SurveyPart[],
+): Promise<Result[]> {
+  const done: Result[][] = [];
   let next = 0;
-  const workers = Array.from({ length: threads }, () => new Worker(script));
-  try {
-    await Promise.all(
-      workers.map(async (worker) => {
-        // Results are kept by the number of their study, so that their order is always the same.
-        for (let k = next++; k < studies.length; k = next++)
-          done[k] = await new Promise<Studied[]>((resolve, reject) => {
-            worker.once('message', resolve).once('error', reject);
-            worker.postMessage({ picture, work: studies[k] });
-          });
-      }),
-    );
-  } finally {
-    await Promise.all(workers.map((worker) => worker.terminate()));
-  }
+  await Promise.all(
+    workers.map(async (worker) => {
+      for (let k = next++; k < parts.length; k = next++)
+        done[k] = await new Promise<Result[]>((resolve, reject) => {
+          worker.once('message', resolve).once('error', reject);
+          worker.postMessage(parts[k]);
+        });
+    }),
+  );
   return done.flat();
 }

@@ -1,28 +1,16 @@
 import type { Raster } from '../raster/raster.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
-import { boxOf } from './outlines.js';
-import { creasesOf } from './creases.js';
 import { factsReader } from './facts.js';
 import { fadeOf } from './fade.js';
 import type { Finding, FindingKind } from './finding.js';
 import { FINDING_KINDS } from './finding.js';
-import { inkOf } from './ink.js';
+import type { Candidate } from './gather.js';
+import { gathered, GATHERINGS } from './gather.js';
 import { scoreOf } from './judge.js';
-import type { Layer } from '../raster/layers.js';
-import { layerAt, layersFrom } from '../raster/layers.js';
-import type { Mesh } from './mesh/mesh.js';
-import { meshOf } from './mesh/mesh.js';
-import { meshSites } from './mesh/sites.js';
-import { pixelsUp } from './pixels-up.js';
-import { scratchesOf, wiresOf } from './scratches.js';
-import { agreed } from './specks.js';
-import type { Strand } from './strands.js';
-import { strokePixels } from './stroke-mask.js';
-import type { ToneCurve } from './tone-curve.js';
-import { toneCurveOf } from './tone-curve.js';
-import type { Studied } from './studies.js';
-import { levelFor, MOST, strandLevel, studiesFor, study } from './studies.js';
+import { boxOf } from './outlines.js';
+import { studiesFor, study } from './studies.js';
+import { tenth } from './tenth.js';
 
 /** What a survey looks for. */
 export interface SurveyOptions {
@@ -32,20 +20,6 @@ export interface SurveyOptions {
   sensitivity?: number | Partial<Record<FindingKind, number>>;
 }
 
-/** Something found before it is measured. */
-interface Found {
-  readonly kind: FindingKind;
-  readonly pixels: Int32Array;
-  readonly odds: number;
-  readonly polarity: 1 | -1;
-  readonly line: Finding['line'];
-  /** Width of what it is made of, and how far its edges fade, px. */
-  readonly size?: number;
-  readonly soft?: number;
-  /** Pixels of what it is made of, where that has outlines of its own. */
-  readonly parts?: readonly Int32Array[];
-}
-
 /** Surveys a picture on the calling thread. @throws Cancelled */
 export function survey(picture: Raster, options: SurveyOptions = {}, task?: Task): Finding[] {
   const studies = studiesFor(picture, options.kinds ?? FINDING_KINDS);
@@ -53,7 +27,8 @@ export function survey(picture: Raster, options: SurveyOptions = {}, task?: Task
     checkpoint(task, k / (studies.length + 1));
     return study(picture, s);
   });
-  const findings = findingsFrom(picture, studied, options);
+  const candidates = GATHERINGS.flatMap((of) => gathered(picture, studied, of));
+  const findings = findingsFrom(picture, candidates, options);
   checkpoint(task, 1);
   return findings;
 }
@@ -85,19 +60,18 @@ const MESHED = 0.3;
 const MOST_FINDINGS = 20_000;
 
 /**
- * Puts studies together: what was found of every kind, each pixel told once, measured.
- * @param studied the results of all of {@link studiesFor}, in any order
+ * The findings among candidates: each pixel told once, measured.
+ * @param all of all {@link GATHERINGS}, in their order
  * @returns findings by kind, then likeliest first
  */
 export function findingsFrom(
   picture: Raster,
-  studied: readonly Studied[],
+  all: readonly Candidate[],
   options: SurveyOptions = {},
 ): Finding[] {
   const kinds = options.kinds ?? FINDING_KINDS;
-  const all = [...linesFrom(picture, studied), ...regionsFrom(picture, studied)];
   const claimed = new Uint8Array(picture.width * picture.height);
-  const kept: Found[] = [];
+  const kept: Candidate[] = [];
   for (const kind of CLAIMS) {
     const own = all
       .filter((f) => f.kind === kind && f.odds > leastOdds(options, kind))
@@ -124,7 +98,7 @@ export function findingsFrom(
 }
 
 /** Whether a region ends at what has been claimed: nothing but a mesh claims before it. */
-function meshed({ pixels }: Found, claimed: Uint8Array, { width, height }: Raster): boolean {
+function meshed({ pixels }: Candidate, claimed: Uint8Array, { width, height }: Raster): boolean {
   const own = new Set(pixels);
   let [edge, met] = [0, 0];
   for (const p of pixels)
@@ -137,158 +111,8 @@ function meshed({ pixels }: Found, claimed: Uint8Array, { width, height }: Raste
   return edge > 0 && met > MESHED * edge;
 }
 
-function linesFrom(picture: Raster, studied: readonly Studied[]): Found[] {
-  const strands = studied.flatMap((s) => (s.of === 'strands' ? s.strands : []));
-  if (!strands.length) return [];
-  const level = strandLevel(picture);
-  const layers = layersFrom(picture, level, 4);
-  const base = layers[0]!;
-  const tone = toneOf(picture, layers[levelFor(picture, MOST.tones) - level]);
-  const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
-  const found: Found[] = [];
-  for (const c of creasesOf(
-    strands.filter((s) => s.level > 0),
-    base,
-  ))
-    found.push({
-      kind: 'creases',
-      pixels: up(c.site),
-      odds: c.odds,
-      polarity: 1,
-      line: lineOf(c, level),
-    });
-  for (const i of inkOf(
-    strands.filter((s) => s.level < 3),
-    layers,
-    tone,
-  ))
-    found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
-  const mesh = meshOf(base.grey, strands);
-  if (mesh) {
-    const wires = meshSites(mesh, base.grey);
-    const parts = wires.map(({ pixels }) => up(pixels));
-    const pixels = Int32Array.from(new Set(parts.flatMap((part) => [...part]))).sort();
-    const odds = 8 * (mesh.score - 0.5) + 0.1;
-    found.push({
-      kind: 'mesh',
-      pixels,
-      odds,
-      polarity: mesh.polarity,
-      line: null,
-      parts,
-      ...lookOf(mesh, level),
-    });
-  }
-  found.push(...thinLines(strands, base, tone, level, picture));
-  return found;
-}
-
-function lookOf({ looks }: Mesh, level: number): { size: number; soft: number } {
-  const most = (key: 'width' | 'soft'): number =>
-    Math.max(looks[0][key], looks[1][key]) * 2 ** level;
-  return { size: most('width'), soft: most('soft') };
-}
-
-/** The tone of the picture as a whole; null for grey ones, which have none. @param small where it has been made */
-function toneOf(
-  picture: Raster,
-  small = layerAt(picture, levelFor(picture, MOST.tones)),
-): ToneCurve | null {
-  return small.colours.length ? toneCurveOf(small) : null;
-}
-
-/** Scratches and wires; a line that could be either is what more speaks for. */
-function thinLines(
-  strands: readonly Strand[],
-  base: Layer,
-  tone: ToneCurve | null,
-  level: number,
-  picture: Raster,
-): Found[] {
-  const side = 2 ** level;
-  const shift = (side - 1) / 2;
-  return (['lines', 'wires'] as const).flatMap((kind) =>
-    (kind === 'lines'
-      ? scratchesOf(
-          strands.filter((s) => s.level < 3),
-          base,
-          tone,
-        )
-      : wiresOf(strands, base.grey)
-    ).map((chain): Found => {
-      const whole = {
-        xs: chain.xs.map((x) => x * side + shift),
-        ys: chain.ys.map((y) => y * side + shift),
-        widths: chain.widths.map((w) => w * side),
-      };
-      return {
-        kind,
-        pixels: strokePixels(whole, picture, 0.5),
-        odds: chain.odds,
-        polarity: chain.polarity,
-        line: lineOf(whole, 0),
-      };
-    }),
-  );
-}
-
-function regionsFrom(picture: Raster, studied: readonly Studied[]): Found[] {
-  const found: Found[] = [];
-  const specks = studied.flatMap((s) => (s.of === 'specks' ? s.specks : []));
-  for (const { site, odds, polarity } of agreed(specks, picture))
-    found.push({ kind: 'specks', pixels: site, odds, polarity, line: null });
-  for (const s of studied) {
-    if (s.of !== 'losses' && s.of !== 'tones') continue;
-    const width = picture.width >> s.level || 1;
-    const add = (
-      kind: FindingKind,
-      list: readonly { pixels: Int32Array; odds: number; polarity?: 1 | -1 }[],
-    ): void => {
-      for (const { pixels, odds, polarity = 1 } of list)
-        found.push({
-          kind,
-          pixels: pixelsUp(pixels, width, s.level, picture),
-          odds,
-          polarity,
-          line: null,
-        });
-    };
-    if (s.of === 'losses') add('losses', s.losses);
-    else {
-      add('stains', s.stains);
-      add('pulls', s.pulls);
-    }
-  }
-  return found;
-}
-
-interface Run {
-  readonly xs: ArrayLike<number>;
-  readonly ys: ArrayLike<number>;
-  readonly widths: ArrayLike<number>;
-}
-
-/** Every so many points of a line one is told. */
-const TOLD = 4;
-
-function lineOf({ xs, ys, widths }: Run, level: number): [number, number, number][] {
-  const side = 2 ** level;
-  const shift = (side - 1) / 2;
-  const line: [number, number, number][] = [];
-  for (let i = 0; i < xs.length; i++)
-    if (i % TOLD === 0 || i === xs.length - 1)
-      line.push([
-        tenth(xs[i]! * side + shift),
-        tenth(ys[i]! * side + shift),
-        tenth(widths[i]! * side),
-      ]);
-  return line;
-}
-
-const tenth = (v: number): number => Math.round(10 * v) / 10;
-
 function findingOf(
-  { kind, pixels, odds, polarity, line, parts, size, soft }: Found,
+  { kind, pixels, odds, polarity, line, parts, size, soft }: Candidate,
   picture: Raster,
   read: ReturnType<typeof factsReader>,
 ): Finding {

@@ -1,4 +1,4 @@
-import type { Finding, Raster, Studied } from '@tersum/core';
+import type { Candidate, Finding, Raster } from '@tersum/core';
 import { adviseAll, findingsFrom } from '@tersum/core';
 import type { FindingRecord } from '../schema/finding.js';
 import { recordOf } from './record-of.js';
@@ -7,16 +7,16 @@ import { recordOf } from './record-of.js';
 const MOST = 4000;
 
 /**
- * What studies come to, as records. All that the highest sensitivity finds is kept, so that a person can turn the
+ * Candidates as records. All that the highest sensitivity finds is kept, so that a person can turn the
  * sensitivity afterwards without a new survey.
  * @param name gives every record its id
  */
 export function findingRecords(
   picture: Raster,
-  studied: readonly Studied[],
+  candidates: readonly Candidate[],
   name: () => string,
 ): FindingRecord[] {
-  const all = findingsFrom(picture, studied, { sensitivity: 1 });
+  const all = findingsFrom(picture, candidates, { sensitivity: 1 });
   const counts = new Map<Finding['kind'], number>();
   const findings = all.filter(({ kind }) => {
     const before = counts.get(kind) ?? 0;

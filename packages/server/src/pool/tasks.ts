@@ -1,9 +1,11 @@
 import type {
   BlockFacts,
+  Candidate,
   DetailFacts,
   DonorMap,
   RoughFill,
   FoundPrint,
+  Gathering,
   GreyChoice,
   LineRun,
   Point,
@@ -182,7 +184,17 @@ export type WorkerTask =
   | { readonly kind: 'pulls'; readonly original: Raster; readonly patches: readonly Patch[] }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
   | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
-  | { readonly kind: 'findings'; readonly original: Raster; readonly studied: readonly Studied[] }
+  | {
+      readonly kind: 'gather';
+      readonly original: Raster;
+      readonly studied: readonly Studied[];
+      readonly of: Gathering;
+    }
+  | {
+      readonly kind: 'findings';
+      readonly original: Raster;
+      readonly candidates: readonly Candidate[];
+    }
   | { readonly kind: 'ends'; readonly original: Raster; readonly line: KnownLine }
   | { readonly kind: 'line'; readonly original: Raster; readonly from: Point; readonly to: Point }
   | {
@@ -266,6 +278,7 @@ export interface Answers {
   ends: KnownLine;
   added: FindingRecord | null;
   study: Studied[];
+  gather: Candidate[];
   findings: FindingRecord[];
   prepare: { readonly bytes: number };
   blocks: BlockFacts | null;

@@ -15,6 +15,7 @@ import {
   depthOf,
   detailReach,
   frameOf,
+  gathered,
   greyChoice,
   intersect,
   levelsOf,
@@ -159,8 +160,10 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return addedRecord(task.original, task.at, randomUUID());
     case 'study':
       return study(task.original, task.work);
+    case 'gather':
+      return gathered(task.original, task.studied, task.of);
     case 'findings':
-      return findingRecords(task.original, task.studied, randomUUID);
+      return findingRecords(task.original, task.candidates, randomUUID);
     case 'part':
       return toShared(reducedPart(task.original, task.patches, task.rect, task.factor));
     case 'tilt':

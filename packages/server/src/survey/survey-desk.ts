@@ -1,4 +1,4 @@
-import { FINDING_KINDS, studiesFor } from '@tersum/core';
+import { FINDING_KINDS, GATHERINGS, studiedFor, studiesFor } from '@tersum/core';
 import type { SurveyAnswer } from '@tersum/document';
 import type { Logger } from 'pino';
 import type { WorkPool } from '../pool/pool.js';
@@ -67,20 +67,28 @@ export class SurveyDesk {
   private async perform(pictureId: string, run: Run): Promise<void> {
     const { raster } = (await this.bases.get(pictureId)).picture;
     const studies = studiesFor(raster, FINDING_KINDS);
+    const steps = studies.length + GATHERINGS.length + 1;
     let done = 0;
-    const studied = await Promise.all(
-      studies.map(async (work) => {
-        const result = await this.pool.run({ kind: 'study', original: raster, work });
-        run.share = (0.8 * ++done) / studies.length;
-        return result;
+    const told = async <R>(answer: Promise<R>): Promise<R> => {
+      const result = await answer;
+      run.share = ++done / steps;
+      return result;
+    };
+    const studied = (
+      await Promise.all(
+        studies.map((work) => told(this.pool.run({ kind: 'study', original: raster, work }))),
+      )
+    ).flat();
+    if (run.cancelled) return;
+    const gathered = await Promise.all(
+      GATHERINGS.map((of) => {
+        const own = studiedFor(of, studied);
+        return told(this.pool.run({ kind: 'gather', original: raster, studied: own, of }));
       }),
     );
     if (run.cancelled) return;
-    const found = await this.pool.run({
-      kind: 'findings',
-      original: raster,
-      studied: studied.flat(),
-    });
+    const candidates = gathered.flat();
+    const found = await this.pool.run({ kind: 'findings', original: raster, candidates });
     if (!run.cancelled) this.findings.replace(pictureId, found);
   }
 }

@@ -1,0 +1,42 @@
+import { FINDING_KINDS } from './finding.js';
+import { gathered, GATHERINGS, studiedFor } from './gather.js';
+import { studiesFor, study } from './studies.js';
+import { findingsFrom, survey } from './survey.js';
+import { curve, Scene } from './test-scenes.js';
+
+const scene = new Scene(420, 320, 5);
+for (let k = 0; k < 25; k++)
+  scene.disc(
+    scene.between(10, 409),
+    scene.between(10, 309),
+    scene.between(3, 7) / 2,
+    [246, 245, 243],
+  );
+scene.line(
+  curve(60, (t) => [40 + 300 * t, 60 + 90 * Math.sin(2.4 * t)]),
+  2.5,
+  [14, 13, 15],
+);
+const { picture } = scene;
+const studied = studiesFor(picture, FINDING_KINDS).flatMap((work) => study(picture, work));
+
+test('every gathering needs its own studies alone, and together they come to the whole survey', () => {
+  const apart = GATHERINGS.map((of) => gathered(picture, studiedFor(of, studied), of));
+  expect(apart).toEqual(GATHERINGS.map((of) => gathered(picture, studied, of)));
+  // As plain data, the way it comes from another thread.
+  const findings = findingsFrom(picture, structuredClone(apart.flat()));
+  expect(findings).toEqual(survey(picture));
+  expect(new Set(findings.map(({ kind }) => kind))).toEqual(new Set(['specks', 'lines']));
+});
+
+test('kinds are gathered where they belong', () => {
+  const kinds = GATHERINGS.map((of) => new Set(gathered(picture, studied, of).map((c) => c.kind)));
+  expect(kinds[0]!.has('lines')).toBe(true);
+  expect(kinds[1]!.size).toBe(0);
+  expect(kinds[2]!.has('specks')).toBe(true);
+  expect([...kinds[0]!].some((kind) => kinds[2]!.has(kind))).toBe(false);
+});
+
+test('without studies nothing is gathered', () => {
+  for (const of of GATHERINGS) expect(gathered(picture, [], of)).toEqual([]);
+});

@@ -1,0 +1,216 @@
+import { greyAt, layerAt, layersFrom } from '../raster/layers.js';
+import type { Layer } from '../raster/layers.js';
+import type { Raster } from '../raster/raster.js';
+import { creasesOf } from './creases.js';
+import type { Finding, FindingKind } from './finding.js';
+import { inkOf } from './ink.js';
+import type { Mesh } from './mesh/mesh.js';
+import { meshOf } from './mesh/mesh.js';
+import { meshSites } from './mesh/sites.js';
+import { pixelsUp } from './pixels-up.js';
+import { scratchesOf, wiresOf } from './scratches.js';
+import { agreed } from './specks.js';
+import type { Strand } from './strands.js';
+import { strokePixels } from './stroke-mask.js';
+import type { Studied } from './studies.js';
+import { levelFor, MOST, strandLevel } from './studies.js';
+import type { ToneCurve } from './tone-curve.js';
+import { toneCurveOf } from './tone-curve.js';
+import { tenth } from './tenth.js';
+
+/** Something found before it is measured; plain data. */
+export interface Candidate {
+  readonly kind: FindingKind;
+  readonly pixels: Int32Array;
+  readonly odds: number;
+  readonly polarity: 1 | -1;
+  readonly line: Finding['line'];
+  /** Width of what it is made of, and how far its edges fade, px. */
+  readonly size?: number;
+  readonly soft?: number;
+  /** Pixels of what it is made of, where that has outlines of its own. */
+  readonly parts?: readonly Int32Array[];
+}
+
+/** What candidates are gathered for apart, so that it is done side by side; the longest first. */
+export const GATHERINGS = ['lines', 'mesh', 'regions'] as const;
+export type Gathering = (typeof GATHERINGS)[number];
+
+/** The studies that tell of what is gathered. */
+export function studiedFor(of: Gathering, studied: readonly Studied[]): Studied[] {
+  return studied.filter((s) => (s.of === 'strands') === (of !== 'regions'));
+}
+
+/**
+ * What studies come to of some kinds.
+ * @param studied the results of all of {@link studiesFor} that it needs, in the studies' order
+ */
+export function gathered(picture: Raster, studied: readonly Studied[], of: Gathering): Candidate[] {
+  switch (of) {
+    case 'lines':
+      return linesFrom(picture, studied);
+    case 'mesh':
+      return meshFrom(picture, studied);
+    case 'regions':
+      return regionsFrom(picture, studied);
+  }
+}
+
+const strandsOf = (studied: readonly Studied[]): Strand[] =>
+  studied.flatMap((s) => (s.of === 'strands' ? s.strands : []));
+
+function linesFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
+  const strands = strandsOf(studied);
+  if (!strands.length) return [];
+  const level = strandLevel(picture);
+  const layers = layersFrom(picture, level, 4);
+  const base = layers[0]!;
+  const tone = toneOf(picture, layers[levelFor(picture, MOST.tones) - level]);
+  const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
+  const found: Candidate[] = [];
+  for (const c of creasesOf(
+    strands.filter((s) => s.level > 0),
+    base,
+  ))
+    found.push({
+      kind: 'creases',
+      pixels: up(c.site),
+      odds: c.odds,
+      polarity: 1,
+      line: lineOf(c, level),
+    });
+  for (const i of inkOf(
+    strands.filter((s) => s.level < 3),
+    layers,
+    tone,
+  ))
+    found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
+  return [...found, ...thinLines(strands, base, tone, level, picture)];
+}
+
+function meshFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
+  const strands = strandsOf(studied);
+  if (!strands.length) return [];
+  const level = strandLevel(picture);
+  const grey = greyAt(picture, level);
+  const mesh = meshOf(grey, strands);
+  if (!mesh) return [];
+  const parts = meshSites(mesh, grey).map(({ pixels }) =>
+    pixelsUp(pixels, grey.width, level, picture),
+  );
+  const pixels = Int32Array.from(new Set(parts.flatMap((part) => [...part]))).sort();
+  const odds = 8 * (mesh.score - 0.5) + 0.1;
+  return [
+    {
+      kind: 'mesh',
+      pixels,
+      odds,
+      polarity: mesh.polarity,
+      line: null,
+      parts,
+      ...lookOf(mesh, level),
+    },
+  ];
+}
+
+function lookOf({ looks }: Mesh, level: number): { size: number; soft: number } {
+  const most = (key: 'width' | 'soft'): number =>
+    Math.max(looks[0][key], looks[1][key]) * 2 ** level;
+  return { size: most('width'), soft: most('soft') };
+}
+
+/** The tone of the picture as a whole; null for grey ones, which have none. @param small where it has been made */
+function toneOf(
+  picture: Raster,
+  small = layerAt(picture, levelFor(picture, MOST.tones)),
+): ToneCurve | null {
+  return small.colours.length ? toneCurveOf(small) : null;
+}
+
+/** Scratches and wires; a line that could be either is what more speaks for. */
+function thinLines(
+  strands: readonly Strand[],
+  base: Layer,
+  tone: ToneCurve | null,
+  level: number,
+  picture: Raster,
+): Candidate[] {
+  const side = 2 ** level;
+  const shift = (side - 1) / 2;
+  return (['lines', 'wires'] as const).flatMap((kind) =>
+    (kind === 'lines'
+      ? scratchesOf(
+          strands.filter((s) => s.level < 3),
+          base,
+          tone,
+        )
+      : wiresOf(strands, base.grey)
+    ).map((chain): Candidate => {
+      const whole = {
+        xs: chain.xs.map((x) => x * side + shift),
+        ys: chain.ys.map((y) => y * side + shift),
+        widths: chain.widths.map((w) => w * side),
+      };
+      return {
+        kind,
+        pixels: strokePixels(whole, picture, 0.5),
+        odds: chain.odds,
+        polarity: chain.polarity,
+        line: lineOf(whole, 0),
+      };
+    }),
+  );
+}
+
+function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
+  const found: Candidate[] = [];
+  const specks = studied.flatMap((s) => (s.of === 'specks' ? s.specks : []));
+  for (const { site, odds, polarity } of agreed(specks, picture))
+    found.push({ kind: 'specks', pixels: site, odds, polarity, line: null });
+  for (const s of studied) {
+    if (s.of !== 'losses' && s.of !== 'tones') continue;
+    const width = picture.width >> s.level || 1;
+    const add = (
+      kind: FindingKind,
+      list: readonly { pixels: Int32Array; odds: number; polarity?: 1 | -1 }[],
+    ): void => {
+      for (const { pixels, odds, polarity = 1 } of list)
+        found.push({
+          kind,
+          pixels: pixelsUp(pixels, width, s.level, picture),
+          odds,
+          polarity,
+          line: null,
+        });
+    };
+    if (s.of === 'losses') add('losses', s.losses);
+    else {
+      add('stains', s.stains);
+      add('pulls', s.pulls);
+    }
+  }
+  return found;
+}
+
+interface Run {
+  readonly xs: ArrayLike<number>;
+  readonly ys: ArrayLike<number>;
+  readonly widths: ArrayLike<number>;
+}
+
+/** Every so many points of a line one is told. */
+const TOLD = 4;
+
+function lineOf({ xs, ys, widths }: Run, level: number): [number, number, number][] {
+  const side = 2 ** level;
+  const shift = (side - 1) / 2;
+  const line: [number, number, number][] = [];
+  for (let i = 0; i < xs.length; i++)
+    if (i % TOLD === 0 || i === xs.length - 1)
+      line.push([
+        tenth(xs[i]! * side + shift),
+        tenth(ys[i]! * side + shift),
+        tenth(widths[i]! * side),
+      ]);
+  return line;
+}

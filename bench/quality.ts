@@ -68,8 +68,15 @@ function damage(kind: 'specks' | 'scratches' | 'crease', w: number, h: number, s
   return mask;
 }
 
-/** Mean SSIM (Wang et al. 2004, 7x7 box windows) of luma at the mask's pixels, and gradient ratio. */
-function score(out: Raster, truth: Raster, mask: Uint8Array): { ssim: number; tex: number } {
+interface Score {
+  /** Mean SSIM (Wang et al. 2004, 7x7 box windows) of luma at the mask's pixels. */
+  readonly ssim: number;
+  /** Gradients and local variance, over the truth's. */
+  readonly tex: number;
+  readonly variance: number;
+}
+
+function score(out: Raster, truth: Raster, mask: Uint8Array): Score {
   const { width: w, height: h } = truth;
   const luma = (r: Raster): Float64Array =>
     Float64Array.from(mask, (_, p) => {
@@ -83,6 +90,7 @@ function score(out: Raster, truth: Raster, mask: Uint8Array): { ssim: number; te
   let n = 0;
   let ga = 0;
   let gb = 0;
+  let [ours, theirs] = [0, 0];
   for (let y = 4; y < h - 4; y++)
     for (let x = 4; x < w - 4; x++) {
       const p = y * w + x;
@@ -100,6 +108,8 @@ function score(out: Raster, truth: Raster, mask: Uint8Array): { ssim: number; te
         }
       const [ma, mb] = [sa / 49, sb / 49];
       const [va, vb, c] = [saa / 49 - ma * ma, sbb / 49 - mb * mb, sab / 49 - ma * mb];
+      ours += va;
+      theirs += vb;
       ssim +=
         ((2 * ma * mb + 6.5025) * (2 * c + 58.5225)) /
         ((ma * ma + mb * mb + 6.5025) * (va + vb + 58.5225));
@@ -107,7 +117,7 @@ function score(out: Raster, truth: Raster, mask: Uint8Array): { ssim: number; te
       gb += Math.hypot(b[p + 1]! - b[p - 1]!, b[p + w]! - b[p - w]!);
       n++;
     }
-  return { ssim: ssim / n, tex: ga / gb };
+  return { ssim: ssim / n, tex: ga / gb, variance: ours / theirs };
 }
 
 function inpaint(cv: Cv, picture: Raster, hole: Uint8Array, way: number, radius: number): Raster {
@@ -127,7 +137,7 @@ function inpaint(cv: Cv, picture: Raster, hole: Uint8Array, way: number, radius:
 export async function donorQuality(): Promise<void> {
   const cv = await loadOpenCV();
   for (const kind of ['specks', 'scratches', 'crease'] as const) {
-    const sums = new Map<string, { ssim: number; tex: number; n: number; ms: number }>();
+    const sums = new Map<string, Score & { n: number; ms: number }>();
     for (const [k, [, truth]] of (await pictures()).entries()) {
       const mask = damage(kind, truth.width, truth.height, 11 + k);
       const hurt: Raster = {
@@ -139,10 +149,11 @@ export async function donorQuality(): Promise<void> {
         const out = make();
         const ms = performance.now() - begin;
         const s = score(out, truth, mask);
-        const sum = sums.get(name) ?? { ssim: 0, tex: 0, n: 0, ms: 0 };
+        const sum = sums.get(name) ?? { ssim: 0, tex: 0, variance: 0, n: 0, ms: 0 };
         sums.set(name, {
           ssim: sum.ssim + s.ssim,
           tex: sum.tex + s.tex,
+          variance: sum.variance + s.variance,
           n: sum.n + 1,
           ms: sum.ms + ms,
         });
@@ -161,7 +172,7 @@ export async function donorQuality(): Promise<void> {
     const best = Math.max(...peers);
     for (const [name, s] of sums)
       console.log(
-        `donors, ${kind.padEnd(9)} ${name.padEnd(10)} ssim ${(s.ssim / s.n).toFixed(3)} (${(s.ssim / s.n / best).toFixed(3)} of the best peer)  texture ${(s.tex / s.n).toFixed(2)}  ${(s.ms / s.n).toFixed(0)} ms`,
+        `donors, ${kind.padEnd(9)} ${name.padEnd(10)} ssim ${(s.ssim / s.n).toFixed(3)} (${(s.ssim / s.n / best).toFixed(3)} of the best peer)  texture ${(s.tex / s.n).toFixed(2)}, local variance ${(s.variance / s.n).toFixed(2)}  ${(s.ms / s.n).toFixed(0)} ms`,
       );
   }
 }

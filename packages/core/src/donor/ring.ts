@@ -1,10 +1,10 @@
 import type { Affine } from '../raster/affine.js';
 import { mapRect } from '../raster/affine.js';
-import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
-import type { Rect } from '../raster/rect.js';
 import { frameOf, grow, intersect } from '../raster/rect.js';
-import { maskBox } from '../shape/mask-box.js';
+import type { Rect } from '../raster/rect.js';
+import { pixelsOf, ringOf, scattered, thin } from './ring-pixels.js';
+import type { Scene } from './scene.js';
+import { VALUES } from './scene.js';
 
 const USUAL_RING = 3;
 const USUAL_SAMPLES = 600;
@@ -14,10 +14,9 @@ const DOUBT = 8;
 /** Slopes of luma count this much beside colours. */
 const SLOPES = 9;
 /** What a ring pixel costs that meets something unknown, squared codes. */
-const UNKNOWN = 400;
-const VALUES = 5;
+export const UNKNOWN = 400;
 /** What a step of tone costs when the tone will be matched. */
-const MATCHED_TONE = 0.12;
+export const MATCHED_TONE = 0.12;
 
 /** Options of {@link ringView}. */
 export interface RingOptions {
@@ -29,6 +28,18 @@ export interface RingOptions {
   samples?: number;
 }
 
+/** What a ring holds, and where its image lies at shift 0. */
+export interface RingData {
+  readonly map: Affine;
+  /** The window's pixel every ring pixel is held against. */
+  readonly image: Int32Array;
+  /** Five values a pixel, as {@link Scene.tones}. */
+  readonly wanted: Float32Array;
+  /** What the squared difference of either slope counts, two values a pixel; 0 where it is not known. */
+  readonly known: Float32Array;
+  readonly matched: boolean;
+}
+
 /** A site's ring and body, seen at other places of the window. */
 export interface RingView {
   /** Whether nothing forbidden lies in the body and the ring's image lies in the window. */
@@ -37,31 +48,15 @@ export interface RingView {
   difference(dx: number, dy: number, limit: number): number;
   /** Mean step between neighbouring pixels in the body's image, 8-bit codes. */
   roughness(dx: number, dy: number): number;
+  readonly ring: RingData;
+  /** What the ring and the body take up at shift 0. */
+  readonly extent: Rect;
   /** The same in the site's own ring. */
   readonly ringRoughness: number;
+  /** Colours of the body's image, three values 0..255 a pixel, at no more than {@link MOST_BODY} pixels; their tone matched if it will be. */
+  body(dx: number, dy: number): Float32Array;
   /** Share of the body's image that is marked. */
   shareOf(mask: Uint8Array, dx: number, dy: number): number;
-}
-
-/** A window, its site and what is forbidden, prepared once for any number of views. */
-export interface Scene {
-  readonly window: Raster;
-  readonly site: Uint8Array;
-  readonly banned: Uint8Array;
-  readonly box: Rect;
-  readonly tones: Float32Array;
-  /** 1 where a pixel is site or forbidden. */
-  readonly blocked: Uint8Array;
-  readonly forbidden: { isEmpty(x: number, y: number, w: number, h: number): boolean };
-}
-
-/** @returns null when the site is empty */
-export function sceneOf(window: Raster, site: Uint8Array, banned: Uint8Array): Scene | null {
-  const box = maskBox(site, window.width);
-  if (!box) return null;
-  const blocked = site.map((v, p) => v | banned[p]!);
-  const forbidden = emptiness(window.width, window.height, blocked);
-  return { window, site, banned, box, tones: tonesOf(window), blocked, forbidden };
 }
 
 /**
@@ -105,7 +100,10 @@ export function ringView(
     known[2 * k + 1] = inner && isKnown(p - width) && isKnown(p + width) ? SLOPES : 0;
   }
 
+  const data: RingData = { map, image: ringImage, wanted, known, matched };
   return {
+    ring: data,
+    extent: reach,
     isFree(dx, dy) {
       const x = reach.x + dx;
       const y = reach.y + dy;
@@ -119,8 +117,15 @@ export function ringView(
       }
       return true;
     },
-    difference: (dx, dy, limit) =>
-      compare(tones, wanted, known, ringImage, blocked, map, dy * width + dx, limit, matched),
+    difference: (dx, dy, limit) => compare(tones, blocked, data, dy * width + dx, limit),
+    body(dx, dy) {
+      const shift = dy * width + dx;
+      const step = matched ? toneStep(tones, wanted, ringImage, blocked, shift) : [0, 0, 0];
+      return Float32Array.from(
+        { length: 3 * bodyImage.length },
+        (_, i) => tones[VALUES * (bodyImage[(i / 3) | 0]! + shift) + (i % 3)]! + step[i % 3]!,
+      );
+    },
     roughness(dx, dy) {
       const shift = dy * width + dx;
       let sum = 0;
@@ -154,43 +159,16 @@ export function ringView(
   }
 }
 
-/** Answers whether a box holds no marked pixel, by a summed-area table (Crow, SIGGRAPH 1984). */
-function emptiness(width: number, height: number, mask: Uint8Array) {
-  const stride = width + 1;
-  const sums = new Int32Array(stride * (height + 1));
-  for (let y = 0, p = 0; y < height; y++) {
-    let row = 0;
-    for (let x = 0; x < width; x++, p++) {
-      row += mask[p]!;
-      sums[(y + 1) * stride + x + 1] = sums[y * stride + x + 1]! + row;
-    }
-  }
-  return {
-    isEmpty(x: number, y: number, w: number, h: number): boolean {
-      const x0 = Math.max(0, x);
-      const y0 = Math.max(0, y);
-      const x1 = Math.min(width, x + w);
-      const y1 = Math.min(height, y + h);
-      const at = (i: number, j: number): number => sums[j * stride + i]!;
-      return at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0) === 0;
-    },
-  };
-}
-
 /**
  * The comparison itself: mean squared difference of colours and slopes of luma. Slopes are turned with the donor.
  * @param blocked 1 where pixels must not be compared with
  */
 function compare(
   tones: Float32Array,
-  wanted: Float32Array,
-  known: Float32Array,
-  image: Int32Array,
   blocked: Uint8Array,
-  map: Affine,
+  { map, image, wanted, known, matched }: RingData,
   shift: number,
   limit: number,
-  matched: boolean,
 ): number {
   const n = image.length;
   const enough = limit * n;
@@ -231,77 +209,21 @@ function compare(
   return (sum + squares - (1 - MATCHED_TONE) * mean) / n;
 }
 
-/** Five values a pixel: colour 0..255, and the slope of luma across and down (differences about the pixel). */
-function tonesOf({ width, height, channels, data }: Raster): Float32Array {
-  const scale = 255 / whiteOf(data);
-  const colours = colourChannels(channels);
-  const n = width * height;
-  const tones = new Float32Array(VALUES * n);
-  const luma = new Float32Array(n);
-  for (let p = 0; p < n; p++) {
-    for (let c = 0; c < 3; c++)
-      tones[VALUES * p + c] = data[p * channels + (c < colours ? c : 0)]! * scale;
-    luma[p] =
-      0.299 * tones[VALUES * p]! + 0.587 * tones[VALUES * p + 1]! + 0.114 * tones[VALUES * p + 2]!;
-  }
-  for (let p = 0; p < n; p++) {
-    const x = p % width;
-    if (x > 0 && x < width - 1) tones[VALUES * p + 3] = (luma[p + 1]! - luma[p - 1]!) / 2;
-    if (p >= width && p + width < n)
-      tones[VALUES * p + 4] = (luma[p + width]! - luma[p - width]!) / 2;
-  }
-  return tones;
-}
-
-function ringOf(
-  site: Uint8Array,
-  banned: Uint8Array,
-  width: number,
-  height: number,
-  wide: number,
+/** By how much the ring is lighter than its image, colour by colour. */
+function toneStep(
+  tones: Float32Array,
+  wanted: Float32Array,
+  image: Int32Array,
+  blocked: Uint8Array,
+  shift: number,
 ): number[] {
-  const marked = new Uint8Array(site.length);
-  for (let p = 0; p < site.length; p++) {
-    if (!site[p]) continue;
-    const x = p % width;
-    const y = (p / width) | 0;
-    const inner =
-      x > 0 &&
-      y > 0 &&
-      x + 1 < width &&
-      y + 1 < height &&
-      site[p - 1] &&
-      site[p + 1] &&
-      site[p - width] &&
-      site[p + width];
-    if (inner) continue;
-    for (let b = Math.max(0, y - wide); b <= Math.min(height - 1, y + wide); b++)
-      for (let a = Math.max(0, x - wide); a <= Math.min(width - 1, x + wide); a++)
-        marked[b * width + a] = 1;
+  const sums = [0, 0, 0];
+  let n = 0;
+  for (let k = 0; k < image.length; k++) {
+    const at = image[k]! + shift;
+    if (blocked[at]) continue;
+    n++;
+    for (let c = 0; c < 3; c++) sums[c]! += wanted[VALUES * k + c]! - tones[VALUES * at + c]!;
   }
-  const ring: number[] = [];
-  for (let p = 0; p < site.length; p++) if (marked[p] && !site[p] && !banned[p]) ring.push(p);
-  return ring;
-}
-
-function pixelsOf(site: Uint8Array): number[] {
-  const pixels: number[] = [];
-  site.forEach((v, p) => v && pixels.push(p));
-  return pixels;
-}
-
-/** The pixels in an order whose beginnings are spread over the whole (multiples of a step that has no common factor). */
-function scattered(pixels: number[]): number[] {
-  const n = pixels.length;
-  let step = Math.max(1, Math.floor(n * 0.382));
-  const common = (a: number, b: number): number => (b ? common(b, a % b) : a);
-  while (common(step, n) > 1) step++;
-  return pixels.map((_, k) => pixels[(k * step) % n]!);
-}
-
-/** At most so many of the pixels, evenly spread. */
-function thin(pixels: number[], most: number): number[] {
-  const step = pixels.length / most;
-  if (step <= 1) return pixels;
-  return Array.from({ length: most }, (_, k) => pixels[Math.floor(k * step)]!);
+  return sums.map((sum) => (n ? sum / n : 0));
 }

@@ -1,9 +1,13 @@
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import type { Point } from '../shape/site.js';
+import { disagreements } from './agreement.js';
+import type { Places } from './glance.js';
+import { glancesOver, rowOf, STRIDE } from './glance.js';
 import { placementMap, SCALE_LIMITS } from './placement.js';
 import type { RingOptions, RingView } from './ring.js';
-import { ringView, sceneOf } from './ring.js';
+import { ringView } from './ring.js';
+import { sceneOf } from './scene.js';
 import type { DonorOffer } from './offer.js';
 import { settleBetween } from './settle.js';
 
@@ -29,10 +33,12 @@ export interface DonorSearchOptions extends RingOptions {
   used?: Uint8Array;
 }
 
-const STEP = 2;
 /** Ring pixels of a glance, and how many places get a good look after it for every offer wanted. */
 const GLANCE = 64;
 const PROMISING = 10;
+/** How many of the best places are held against one another, and how many are tried for each. */
+const AGREEING = 16;
+const TRIED = 3;
 /** What the farthest place in reach costs, squared codes: about the grain of a photograph. */
 const FAR = 6;
 /** What copying the same pixels again costs, squared codes. */
@@ -47,7 +53,7 @@ const TURN_STEPS = 4;
 
 /**
  * Ranks places to copy from: their ring must look like the site's (colour, and colour steps so that edges and
- * courses go on in phase), their texture like the texture around the site; near ones and ones that were not used
+ * courses go on in phase), their texture like the texture around the site, and what they hold like what the others hold; near ones and ones that were not used
  * yet come first in doubt. Along clear edges the best place is settled between pixels.
  * @param window the picture below, the site in it
  * @param site 1 = covered by the site
@@ -67,36 +73,78 @@ export function findDonors(
   const size = Math.max(box.width, box.height);
   const scene = sceneOf(window, site, banned);
   if (!scene) return [];
-  const best = shortList(count, Math.max(3, ALIKE * size));
+  const side = Math.floor((2 * reach) / STRIDE) + 1;
+  const glances = glancesOver(scene, { ring: GLANCE, across: side, down: side });
+  const best = shortList(Math.max(count, AGREEING), Math.max(3, ALIKE * size));
+  const bodies = new Map<DonorOffer, Float32Array>();
   for (const way of waysOf(options)) {
     const map = placementMap({ dx: 0, dy: 0, ...way }, middle);
     const glance = ringView(scene, map, { ...options, samples: GLANCE });
     const look = ringView(scene, map, options);
     if (!glance || !look) continue;
-    const step = way.turn || way.scale !== 1 ? 2 * STEP : STEP;
+    const farness = (dx: number, dy: number): number =>
+      (FAR * (dx * dx + dy * dy)) / (reach * reach);
     // A glance at every place, then a good look at the most promising ones and around them.
-    const promising = shortList(PROMISING * count, 1);
-    const price = (view: RingView, dx: number, dy: number, limit: number): number => {
-      const far = (FAR * (dx * dx + dy * dy)) / (reach * reach);
-      return priceOf(view, used, dx, dy, far, limit);
-    };
-    for (let dy = -reach; dy <= reach; dy += step)
-      for (let dx = -reach; dx <= reach; dx += step) {
+    const promising = shortList(Math.max(PROMISING * count, TRIED * AGREEING), 1);
+    const places = placesFor(glance.extent, window, reach);
+    const misfits = glances(glance.ring, places);
+    const row = rowOf(places.across);
+    let limit = Infinity;
+    for (let j = 0, dy = places.dy; j < places.down; j++, dy += STRIDE)
+      for (let i = j * row, dx = places.dx; i < j * row + places.across; i++, dx += STRIDE) {
+        if (misfits[i]! >= limit) continue;
+        const sure = misfits[i]! + farness(dx, dy);
+        if (sure >= limit || !glance.isFree(dx, dy)) continue;
         if (Math.abs(dx) < least && Math.abs(dy) < least) continue;
-        const limit = promising.limit();
-        const misfit = price(glance, dx, dy, limit);
-        if (misfit < limit) promising.offer({ ...way, dx, dy, misfit });
+        const misfit = sure + besidesRing(glance, used, dx, dy);
+        if (misfit >= limit) continue;
+        promising.offer({ ...way, dx, dy, misfit });
+        limit = promising.limit();
       }
     for (const { dx, dy } of promising.offers)
-      for (let b = -step + 1; b < step; b++)
-        for (let a = -step + 1; a < step; a++) {
+      for (let b = 1 - STRIDE; b < STRIDE; b++)
+        for (let a = 1 - STRIDE; a < STRIDE; a++) {
           const limit = best.limit();
-          const misfit = price(look, dx + a, dy + b, limit);
+          const far = farness(dx + a, dy + b);
+          if (far >= limit || !look.isFree(dx + a, dy + b)) continue;
+          const sure = far + look.difference(dx + a, dy + b, limit - far);
+          if (sure >= limit) continue;
+          const misfit = sure + besidesRing(look, used, dx + a, dy + b);
           if (misfit < limit) best.offer({ ...way, dx: dx + a, dy: dy + b, misfit });
         }
+    for (const offer of best.offers)
+      if (isLaid(offer, way) && !bodies.has(offer))
+        bodies.set(offer, look.body(offer.dx, offer.dy));
   }
-  return best.offers
+  return agreeing(best.offers, bodies)
+    .slice(0, count)
     .map((o) => (options.whole ? o : settleBetween(window, site, banned, o)))
+    .sort((a, b) => a.misfit - b.misfit);
+}
+
+/** Places whose whole image lies in the window, no farther than `reach` px. */
+function placesFor(extent: Rect, { width, height }: Raster, reach: number): Places {
+  const along = (from: number, length: number, whole: number): [number, number] => {
+    const first = Math.max(-reach, -from);
+    const last = Math.min(reach, whole - from - length);
+    return [first, Math.max(0, Math.floor((last - first) / STRIDE) + 1)];
+  };
+  const [dx, across] = along(extent.x, extent.width, width);
+  const [dy, down] = along(extent.y, extent.height, height);
+  return { dx, dy, across, down };
+}
+
+/** Offers with what they disagree about added to their misfits, best first. */
+function agreeing(
+  offers: readonly DonorOffer[],
+  bodies: ReadonlyMap<DonorOffer, Float32Array>,
+): DonorOffer[] {
+  if (offers.length < 3) return [...offers];
+  const unlike = disagreements(
+    offers.map((offer) => ({ misfit: offer.misfit, body: bodies.get(offer)! })),
+  );
+  return offers
+    .map((offer, k) => ({ ...offer, misfit: offer.misfit + unlike[k]! }))
     .sort((a, b) => a.misfit - b.misfit);
 }
 
@@ -154,19 +202,10 @@ function waysOf({ turn = 0, mirror = false, ways, scale = [1, 1] }: DonorSearchO
   );
 }
 
-function priceOf(
-  view: RingView,
-  used: Uint8Array | undefined,
-  dx: number,
-  dy: number,
-  far: number,
-  limit: number,
-): number {
-  if (far >= limit || !view.isFree(dx, dy)) return Infinity;
-  const ring = view.difference(dx, dy, limit - far);
-  if (far + ring >= limit) return Infinity;
+/** What a place costs beside its ring's misfit: unlike texture, and copying what was copied already. */
+function besidesRing(view: RingView, used: Uint8Array | undefined, dx: number, dy: number): number {
   const unlike = Math.abs(view.roughness(dx, dy) - view.ringRoughness);
   const rough = Math.max(0, unlike - view.ringRoughness * USUAL_UNLIKE);
   const again = used ? REPEAT * view.shareOf(used, dx, dy) : 0;
-  return far + ring + TEXTURE * rough * rough + again;
+  return TEXTURE * rough * rough + again;
 }

@@ -5,7 +5,13 @@ import asc from 'assemblyscript/asc';
 import { root } from './ready.mjs';
 
 /** Each kernel's source in packages/core/kernels, and the folder of packages/core/src that uses it. */
-export const KERNELS = { donor: 'donor', fill: 'fill', join: 'join', register: 'register', solve: 'solve' };
+export const KERNELS = {
+  donor: 'donor',
+  fill: 'fill',
+  join: 'join',
+  register: 'register',
+  solve: 'solve',
+};
 
 /** Kernels that several threads run on one memory. */
 const SHARED = new Set(['fill', 'join', 'register']);

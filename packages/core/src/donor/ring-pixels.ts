@@ -1,17 +1,32 @@
-/** Pixels no farther than `wide` px from the site, in reading order: neither of it nor banned. */
+/**
+ * Pixels round a site, in reading order: all that are no farther than `near` px from it, and every third of those up to `beyond` px
+ * farther off; none of the site, none banned.
+ */
 export function ringOf(
   site: Uint8Array,
   banned: Uint8Array,
   width: number,
-  height: number,
-  wide: number,
+  near: number,
+  beyond: number,
 ): number[] {
-  const marked = new Uint8Array(site.length);
+  const inner = around(site, width, near);
+  const outer = beyond > 0 ? around(site, width, near + beyond) : inner;
+  const ring: number[] = [];
   for (let p = 0; p < site.length; p++) {
-    if (!site[p]) continue;
+    if (!outer[p] || site[p] || banned[p]) continue;
+    if (inner[p] || ((p % width) + Math.floor(p / width)) % 3 === 0) ring.push(p);
+  }
+  return ring;
+}
+
+/** 1 where a pixel is no farther than `wide` px from the site's border. */
+function around(site: Uint8Array, width: number, wide: number): Uint8Array {
+  const height = site.length / width;
+  const marked = new Uint8Array(site.length);
+  for (let p = site.indexOf(1); p >= 0; p = site.indexOf(1, p + 1)) {
     const x = p % width;
     const y = (p / width) | 0;
-    const inner =
+    const inside =
       x > 0 &&
       y > 0 &&
       x + 1 < width &&
@@ -20,19 +35,20 @@ export function ringOf(
       site[p + 1] &&
       site[p - width] &&
       site[p + width];
-    if (inner) continue;
+    if (inside) continue;
     for (let b = Math.max(0, y - wide); b <= Math.min(height - 1, y + wide); b++)
-      for (let a = Math.max(0, x - wide); a <= Math.min(width - 1, x + wide); a++)
-        marked[b * width + a] = 1;
+      marked.fill(
+        1,
+        b * width + Math.max(0, x - wide),
+        b * width + Math.min(width - 1, x + wide) + 1,
+      );
   }
-  const ring: number[] = [];
-  for (let p = 0; p < site.length; p++) if (marked[p] && !site[p] && !banned[p]) ring.push(p);
-  return ring;
+  return marked;
 }
 
 export function pixelsOf(site: Uint8Array): number[] {
   const pixels: number[] = [];
-  site.forEach((v, p) => v && pixels.push(p));
+  for (let p = site.indexOf(1); p >= 0; p = site.indexOf(1, p + 1)) pixels.push(p);
   return pixels;
 }
 

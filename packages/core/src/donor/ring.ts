@@ -24,6 +24,8 @@ export interface RingOptions {
   matched?: boolean;
   /** Width of the surroundings that are compared, px. @default 3: what stands next to the site says most about it */
   ring?: number;
+  /** How far beyond them every third pixel is compared as well, px: structure shows there. @default 0 */
+  beyond?: number;
   /** How many pixels of the ring are compared at most. @default 600 */
   samples?: number;
 }
@@ -66,10 +68,10 @@ export interface RingView {
 export function ringView(
   { window, site, banned, box, tones, blocked, forbidden }: Scene,
   map: Affine,
-  { matched = false, ring: wide = USUAL_RING, samples = USUAL_SAMPLES }: RingOptions,
+  { matched = false, ring: near = USUAL_RING, beyond = 0, samples = USUAL_SAMPLES }: RingOptions,
 ): RingView | null {
   const { width, height } = window;
-  const ring = scattered(thin(ringOf(site, banned, width, height, wide), samples));
+  const ring = scattered(thin(ringOf(site, banned, width, near, beyond), samples));
   const body = pixelsOf(site);
   if (!ring.length) return null;
   const image = (pixels: readonly number[]): Int32Array =>
@@ -85,7 +87,7 @@ export function ringView(
   // Whether a donor overlaps something is told by every pixel, how it looks by some.
   const wholeBody = image(body);
   const frame = frameOf(window);
-  const reach = mapRect(map, intersect(grow(box, wide), frame));
+  const reach = mapRect(map, intersect(grow(box, near + beyond), frame));
   const bodyBox = mapRect(map, box);
   const n = ring.length;
   // What the ring holds: colour, slopes of luma, and which of the slopes are known.

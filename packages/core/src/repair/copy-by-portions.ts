@@ -91,7 +91,7 @@ export function copyByPortions(
     const local = { ...box, x: box.x - window.x, y: box.y - window.y };
     const wishes = {
       samples: RING_SAMPLES,
-      ring: RING,
+      ...RING,
       ...options,
       reach,
       count: 1,
@@ -164,7 +164,7 @@ interface Look {
 /** Portions are small and many: fewer ring pixels than usual will do. */
 const RING_SAMPLES = 180;
 /** What stands right beside a portion says most about it, px. */
-const RING = 2;
+const RING = { ring: 2, beyond: 1 };
 /** Halves must fit so much better, and by so many squared codes, to be worth a joint. */
 const WORTH = 1.08;
 const SLIGHT = 1;

@@ -1,0 +1,51 @@
+import { seededRandom } from '../random/random.js';
+import { deepestOf, depthsOf } from './depth.js';
+
+const mask = (rows: readonly string[]): Uint8Array =>
+  Uint8Array.from(rows.join(''), (c) => (c === '#' ? 1 : 0));
+
+describe('depth of a mask', () => {
+  test('worked by hand: one px a step straight, four thirds aslant', () => {
+    const rows = ['.......', '.#####.', '.#####.', '.#####.', '.#####.', '.......'];
+    const d = depthsOf(mask(rows), 7, 6);
+    expect([...d.subarray(7, 14)]).toEqual([0, 1, 1, 1, 1, 1, 0]);
+    expect([...d.subarray(14, 21)]).toEqual([0, 1, 2, 2, 2, 1, 0]);
+    expect(deepestOf(mask(rows), 7, 6)).toBe(2);
+  });
+
+  test('a corner is reached aslant', () => {
+    const hole = new Uint8Array(25).fill(1);
+    hole[12] = 0;
+    const d = depthsOf(hole, 5, 5);
+    expect(d[6]).toBeCloseTo(4 / 3, 6);
+    expect(d[0]).toBeCloseTo(8 / 3, 6);
+    expect(d[10]).toBe(2);
+  });
+
+  test('the border of the window is no way out, and what has none is of no depth', () => {
+    expect(deepestOf(mask(['##.', '##.']), 3, 2)).toBe(2);
+    expect(deepestOf(new Uint8Array(12).fill(1), 4, 3)).toBe(0);
+    expect(deepestOf(new Uint8Array(12), 4, 3)).toBe(0);
+  });
+
+  test('between the chessboard and the city block distance, on masks of any kind', () => {
+    const random = seededRandom(3);
+    for (let round = 0; round < 60; round++) {
+      const [w, h] = [random.between(1, 14), random.between(1, 14)];
+      const share = random.unit();
+      const hole = Uint8Array.from({ length: w * h }, () => (random.unit() < share ? 1 : 0));
+      const out = [...hole.keys()].filter((p) => !hole[p]);
+      if (!out.length) continue;
+      depthsOf(hole, w, h).forEach((d, p) => {
+        const away = out.map((q) => [
+          Math.abs((p % w) - (q % w)),
+          Math.abs(Math.floor(p / w) - Math.floor(q / w)),
+        ]);
+        expect(d).toBeGreaterThanOrEqual(
+          Math.min(...away.map(([x, y]) => Math.max(x!, y!))) - 1e-4,
+        );
+        expect(d).toBeLessThanOrEqual(Math.min(...away.map(([x, y]) => x! + y!)) + 1e-4);
+      });
+    }
+  });
+});

@@ -63,7 +63,7 @@ const WEIGHTS = 21;
 /** A difference of so many codes is no match at all. */
 const NO_MATCH = 25;
 
-/** How well a donor's ring matches, 0..100 %. */
+/** How well a donor matches, 0..100 %: its ring, and what it holds beside what the other places hold. */
 function matchOf({ misfit }: Offer): number {
   return Math.round(100 * Math.max(0, 1 - Math.sqrt(misfit / WEIGHTS) / NO_MATCH));
 }

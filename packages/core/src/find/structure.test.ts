@@ -50,3 +50,11 @@ test('one that leads out through a part of a side is not carried on', () => {
   hole.fill(0, 120 * width);
   expect(findGuides(picture, hole, true)).toHaveLength(0);
 });
+
+test('across what is shallow none is looked for unasked, since the fill carries edges on there', () => {
+  const narrow = cut(0, side + 15);
+  expect(findGuides(narrow.picture, narrow.hole, true)).toHaveLength(0);
+  expect(findGuides(narrow.picture, narrow.hole)).toHaveLength(1);
+  const wider = cut(0, side + 20);
+  expect(findGuides(wider.picture, wider.hole, true)).toHaveLength(1);
+});

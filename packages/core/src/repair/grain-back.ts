@@ -43,12 +43,14 @@ export function grainBack(
   if (!site) return out;
   const near = intersect(grow(site, GRAIN_RING), { x: 0, y: 0, width, height: picture.height });
   const inside = fineness(picture, coverage, near, true);
-  const outside = fineness(picture, coverage, near, false);
-  const lacking = inside && outside ? outside.size ** 2 - inside.size ** 2 : 0;
-  if (!inside || lacking <= 0) return out;
+  if (!inside) return out;
   const needed = Math.min(1, Math.max(0, (inside.share - NARROW) / (BROAD - NARROW)));
   // Who asks for more than is usual has seen that it lacks.
   const wanted = Math.max(needed, (share - GRAIN_SHARE) / (1 - GRAIN_SHARE));
+  if (wanted <= 0) return out;
+  const outside = fineness(picture, coverage, near, false);
+  const lacking = outside ? outside.size ** 2 - inside.size ** 2 : 0;
+  if (lacking <= 0) return out;
   const deviation = (wanted * share * Math.sqrt(lacking)) / SHARE;
   const random = seededRandom(seed);
   const white = whiteOf(data);

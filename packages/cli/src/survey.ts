@@ -25,7 +25,10 @@ export async function surveyed(
   const studies = studiesFor(picture, options.kinds ?? FINDING_KINDS);
   if (!script || threads < 2 || studies.length < 2) return survey(picture, options);
   const view = shared(picture);
-  const workers = Array.from({ length: threads }, () => new Worker(script));
+  const workers = Array.from(
+    { length: Math.min(threads, studies.length) },
+    () => new Worker(script),
+  );
   try {
     const studied = await onThreads<Studied>(
       workers,

@@ -53,8 +53,8 @@ const TURN_STEPS = 4;
 
 /**
  * Ranks places to copy from: their ring must look like the site's (colour, and colour steps so that edges and
- * courses go on in phase), their texture like the texture around the site, and what they hold like what the others hold; near ones and ones that were not used
- * yet come first in doubt. Along clear edges the best place is settled between pixels.
+ * courses go on in phase), their texture like the texture around the site, and what they hold like what the others
+ * hold; near ones and ones that were not used yet come first in doubt. Along clear edges the best place is settled between pixels.
  * @param window the picture below, the site in it
  * @param site 1 = covered by the site
  * @param banned 1 = must not be copied or compared with (open findings, other sites)

@@ -1,17 +1,24 @@
 import { openArena } from '../wasm/arena.js';
 import { DONOR_KERNEL } from './donor-kernel.js';
-import type { RingData } from './ring.js';
-import { MATCHED_TONE, UNKNOWN } from './ring.js';
+import type { Rect } from '../raster/rect.js';
+import { frameOf, grow, intersect } from '../raster/rect.js';
+import { SLOPES } from './ring.js';
+import type { RingView } from './ring-view.js';
+import { MATCHED_TONE, UNKNOWN } from './ring-view.js';
 import type { Scene } from './scene.js';
 import { VALUES } from './scene.js';
 
 /** Places at a glance lie so far apart, px. */
 export const STRIDE = 2;
-/** Places done at a time, and the planes: the values of a pixel and whether it is blocked. */
+/** Places done at a time, planes of pairs of values a picture has, and pairs of a ring pixel. */
 const LANES = 4;
-const PLANES = VALUES + 1;
-/** Values of a ring pixel: what is wanted and what the slopes count. */
-const OWN = VALUES + 2;
+const PLANES = 3;
+const OWN = 4;
+/** Whole steps that a code of colour and of slope is told in. */
+const STEPS = 2;
+const STEEP = 6;
+/** Ring pixels of a glance: the sums of so many differences fit 16 bits. */
+export const MOST_RING = 64;
 
 /** A grid of places, {@link STRIDE} px apart. */
 export interface Places {
@@ -31,10 +38,8 @@ interface DonorKernel {
       offsets: number,
       ring: number,
       n: number,
-      xx: number,
-      xy: number,
-      yx: number,
-      yy: number,
+      unit: number,
+      steep: number,
       unknown: number,
       keep: number,
       out: number,
@@ -44,69 +49,99 @@ interface DonorKernel {
   ): void;
 }
 
+/** A scene laid out for glances. */
+export interface Glances {
+  /**
+   * Mean squared differences of a ring and its images, place by place, in rows of {@link rowOf} values. Good until the
+   * next glance; every image must lie in the window.
+   */
+  at(view: RingView, places: Places): Float32Array;
+  /** Takes in pixels that the scene has renewed. */
+  renew(rect: Rect): void;
+}
+
 /**
- * Prepares a scene for glances: every row's even columns lie before its odd ones' plane, so that places next to each
- * other on the grid read values next to each other.
- * @param most ring pixels and places of one glance at most
- * @returns mean squared differences of a ring and its images, place by place, in rows of {@link rowOf} values. Good until the
- * next glance; every image must lie in the window.
+ * Prepares a scene for glances: values in whole steps, every row's even columns before its odd ones' plane, so that
+ * places next to each other on the grid read values next to each other. Good until the next scene is prepared.
+ * @param most places of one glance at most; its ring has at most {@link MOST_RING} pixels
  */
 export function glancesOver(
-  { window: { width, height }, tones, blocked }: Scene,
-  most: { readonly ring: number; readonly across: number; readonly down: number },
-): (ring: RingData, places: Places) => Float32Array {
+  { window, tones, blocked }: Scene,
+  most: { readonly across: number; readonly down: number },
+): Glances {
+  const { width, height } = window;
   const half = (width + 1) >> 1;
   const parity = half * height;
   const stride = 2 * parity;
   const room = rowOf(most.across) * most.down;
-  const floats = PLANES * stride + LANES + OWN * most.ring + room;
-  const arena = openArena<DonorKernel>(DONOR_KERNEL, 4 * (floats + most.ring), 4, { once: true });
-  const planes = arena.floats(PLANES * stride + LANES);
-  const offsets = arena.words(most.ring);
-  const own = arena.floats(OWN * most.ring);
+  const pairs = PLANES * stride + LANES + OWN * MOST_RING;
+  const arena = openArena<DonorKernel>(DONOR_KERNEL, 4 * (pairs + room + MOST_RING), 4, {
+    once: true,
+  });
+  const planes = arena.shorts(2 * (PLANES * stride + LANES));
+  const offsets = arena.words(MOST_RING);
+  const own = arena.shorts(2 * OWN * MOST_RING);
   const out = arena.floats(room);
-  for (let y = 0; y < height; y++)
-    for (let odd = 0; odd < 2; odd++) {
-      let cell = odd * parity + y * half;
-      for (let x = odd, p = y * width + odd; x < width; x += 2, p += 2, cell++) {
-        const q = VALUES * p;
-        planes[cell] = tones[q]!;
-        planes[cell + stride] = tones[q + 1]!;
-        planes[cell + 2 * stride] = tones[q + 2]!;
-        planes[cell + 3 * stride] = tones[q + 3]!;
-        planes[cell + 4 * stride] = tones[q + 4]!;
-        planes[cell + 5 * stride] = blocked[p]!;
+  const frame = frameOf({ width, height });
+  lay(frame);
+  return {
+    renew: (rect) => lay(intersect(grow(rect, 1), frame)),
+    at({ ring, map, image }, { dx, dy, across, down }) {
+      const n = image.length;
+      const { a: xx, b: xy, d: yx, e: yy } = map;
+      // Slopes are told as the image has them: turned back, and steeper where the donor is made smaller.
+      const scale = 1 / (xx * xx + yx * yx);
+      const turned = xx * xy !== 0 || xx * yx !== 0;
+      for (let k = 0; k < n; k++) {
+        const at = image[k]! + dy * width + dx;
+        const x = at % width;
+        const y = (at / width) | 0;
+        offsets[k] = (x & 1) * parity + y * half + (x >> 1);
+        const [r, g, b, u, v] = ring.wanted.subarray(VALUES * k, VALUES * (k + 1));
+        const [known, seen] = [ring.known[2 * k]!, ring.known[2 * k + 1]!];
+        const both = known && seen;
+        own[8 * k] = Math.round(STEPS * r!);
+        own[8 * k + 1] = Math.round(STEPS * g!);
+        own[8 * k + 2] = Math.round(STEPS * b!);
+        own[8 * k + 3] = -1;
+        own[8 * k + 4] = Math.round(STEEP * scale * (xx * u! + xy * v!));
+        own[8 * k + 5] = Math.round(STEEP * scale * (yx * u! + yy * v!));
+        own[8 * k + 6] = (turned ? both : xx ? known : seen) ? -1 : 0;
+        own[8 * k + 7] = (turned ? both : xx ? seen : known) ? -1 : 0;
       }
-    }
-  return ({ map, image, wanted, known, matched }, { dx, dy, across, down }) => {
-    const n = image.length;
-    for (let k = 0; k < n; k++) {
-      const at = image[k]! + dy * width + dx;
-      const x = at % width;
-      const y = (at / width) | 0;
-      offsets[k] = (x & 1) * parity + y * half + (x >> 1);
-      own.set(wanted.subarray(VALUES * k, VALUES * (k + 1)), OWN * k);
-      own.set(known.subarray(2 * k, 2 * k + 2), OWN * k + VALUES);
-    }
-    arena.kernel.glance(
-      planes.byteOffset,
-      stride,
-      half,
-      offsets.byteOffset,
-      own.byteOffset,
-      n,
-      map.a,
-      map.b,
-      map.d,
-      map.e,
-      UNKNOWN,
-      matched ? 1 - MATCHED_TONE : 0,
-      out.byteOffset,
-      rowOf(across),
-      down,
-    );
-    return out;
+      arena.kernel.glance(
+        planes.byteOffset,
+        stride,
+        half,
+        offsets.byteOffset,
+        own.byteOffset,
+        n,
+        1 / STEPS ** 2,
+        SLOPES / STEEP ** 2 / scale,
+        UNKNOWN,
+        ring.matched ? 1 - MATCHED_TONE : 0,
+        out.byteOffset,
+        rowOf(across),
+        down,
+      );
+      return out;
+    },
   };
+
+  function lay(rect: Rect): void {
+    for (let y = rect.y; y < rect.y + rect.height; y++)
+      for (let x = rect.x; x < rect.x + rect.width; x++) {
+        const p = y * width + x;
+        const q = VALUES * p;
+        const cell = 2 * ((x & 1) * parity + y * half + (x >> 1));
+        planes[cell] = tones[q]! * STEPS + 0.5;
+        planes[cell + 1] = tones[q + 1]! * STEPS + 0.5;
+        planes[cell + 2 * stride] = tones[q + 2]! * STEPS + 0.5;
+        planes[cell + 2 * stride + 1] = blocked[p]! - 1;
+        planes[cell + 4 * stride] = Math.round(tones[q + 3]! * STEEP);
+        planes[cell + 4 * stride + 1] = Math.round(tones[q + 4]! * STEEP);
+      }
+  }
 }
 
 /** Values of a row of places: whole lanes. */

@@ -1,21 +1,31 @@
+import { grow, intersect } from '../raster/rect.js';
+import type { SiteAt } from './scene.js';
+
 /**
  * Pixels round a site, in reading order: all that are no farther than `near` px from it, and every third of those up to `beyond` px
- * farther off; none of the site, none banned.
+ * farther off; none that is blocked, as the site's own must be.
  */
 export function ringOf(
-  site: Uint8Array,
-  banned: Uint8Array,
+  { pixels, box }: SiteAt,
+  blocked: Uint8Array,
   width: number,
   near: number,
   beyond: number,
 ): number[] {
-  const inner = around(site, width, near);
-  const outer = beyond > 0 ? around(site, width, near + beyond) : inner;
+  const frame = { x: 0, y: 0, width, height: blocked.length / width };
+  const rect = intersect(grow(box, near + beyond), frame);
+  const site = new Uint8Array(rect.width * rect.height);
+  for (const p of pixels)
+    site[(((p / width) | 0) - rect.y) * rect.width + (p % width) - rect.x] = 1;
+  const inner = around(site, rect.width, near);
+  const outer = beyond > 0 ? around(site, rect.width, near + beyond) : inner;
   const ring: number[] = [];
-  for (let p = 0; p < site.length; p++) {
-    if (!outer[p] || site[p] || banned[p]) continue;
-    if (inner[p] || ((p % width) + Math.floor(p / width)) % 3 === 0) ring.push(p);
-  }
+  for (let y = rect.y, k = 0; y < rect.y + rect.height; y++)
+    for (let x = rect.x; x < rect.x + rect.width; x++, k++) {
+      const p = y * width + x;
+      if (!outer[k] || blocked[p]) continue;
+      if (inner[k] || (x + y) % 3 === 0) ring.push(p);
+    }
   return ring;
 }
 
@@ -46,24 +56,18 @@ function around(site: Uint8Array, width: number, wide: number): Uint8Array {
   return marked;
 }
 
-export function pixelsOf(site: Uint8Array): number[] {
-  const pixels: number[] = [];
-  for (let p = site.indexOf(1); p >= 0; p = site.indexOf(1, p + 1)) pixels.push(p);
-  return pixels;
-}
-
 /** The pixels in an order whose beginnings are spread over the whole (multiples of a step that has no common factor). */
-export function scattered(pixels: number[]): number[] {
+export function scattered(pixels: ArrayLike<number>): Int32Array {
   const n = pixels.length;
   let step = Math.max(1, Math.floor(n * 0.382));
   const common = (a: number, b: number): number => (b ? common(b, a % b) : a);
   while (common(step, n) > 1) step++;
-  return pixels.map((_, k) => pixels[(k * step) % n]!);
+  return Int32Array.from({ length: n }, (_, k) => pixels[(k * step) % n]!);
 }
 
 /** At most so many of the pixels, evenly spread. */
-export function thin(pixels: number[], most: number): number[] {
+export function thin(pixels: ArrayLike<number>, most: number): ArrayLike<number> {
   const step = pixels.length / most;
   if (step <= 1) return pixels;
-  return Array.from({ length: most }, (_, k) => pixels[Math.floor(k * step)]!);
+  return Int32Array.from({ length: most }, (_, k) => pixels[Math.floor(k * step)]!);
 }

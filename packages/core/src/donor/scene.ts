@@ -1,34 +1,48 @@
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { maskBox } from '../shape/mask-box.js';
+import { frameOf, grow, intersect } from '../raster/rect.js';
 
 /** Values a pixel has in {@link Scene.tones}. */
 export const VALUES = 5;
 
-/** A window, its site and what is forbidden, prepared once for any number of views. */
-export interface Scene {
-  readonly window: Raster;
-  readonly site: Uint8Array;
-  readonly banned: Uint8Array;
+/** Where a site lies in its window. */
+export interface SiteAt {
+  /** Its pixels, in reading order; at least one. */
+  readonly pixels: Int32Array;
   readonly box: Rect;
-  /** Five values a pixel: colour 0..255, and the slope of luma across and down. */
-  readonly tones: Float32Array;
-  /** 1 where a pixel is site or forbidden. */
+}
+
+/** A window and what is unknown in it, prepared once for any number of sites and views. */
+export interface Scene {
+  /** Pixels and marks may be changed in place; {@link Scene.renew} tells the scene. */
+  readonly window: Raster;
+  /** 1 where a pixel must be neither copied nor compared with: sites, open findings. */
   readonly blocked: Uint8Array;
-  readonly forbidden: { isEmpty(x: number, y: number, w: number, h: number): boolean };
+  /** Five values a pixel: colour 0..255, and the slope of luma across and down (differences about the pixel). */
+  readonly tones: Float32Array;
+  /** Whether a box is known to hold no blocked pixel. */
+  isClear(x: number, y: number, w: number, h: number): boolean;
+  /** Takes in changed pixels. Marks may only have gone, not come. */
+  renew(rect: Rect): void;
 }
 
-/** @returns null when the site is empty */
-export function sceneOf(window: Raster, site: Uint8Array, banned: Uint8Array): Scene | null {
-  const box = maskBox(site, window.width);
-  if (!box) return null;
-  const blocked = site.map((v, p) => v | banned[p]!);
-  const forbidden = emptiness(window.width, window.height, blocked);
-  return { window, site, banned, box, tones: tonesOf(window), blocked, forbidden };
+export function sceneOf(window: Raster, blocked: Uint8Array): Scene {
+  const { width, height } = window;
+  const tones = new Float32Array(VALUES * width * height);
+  const frame = frameOf({ width, height });
+  const put = tonesInto(tones, window);
+  put(frame);
+  return {
+    window,
+    blocked,
+    tones,
+    isClear: emptiness(width, height, blocked),
+    renew: (rect) => put(intersect(grow(rect, 1), frame)),
+  };
 }
 
-/** Answers whether a box holds no marked pixel, by a summed-area table (Crow, SIGGRAPH 1984). */
+/** Answers whether a box held no marked pixel, by a summed-area table (Crow, SIGGRAPH 1984). */
 function emptiness(width: number, height: number, mask: Uint8Array) {
   const stride = width + 1;
   const sums = new Int32Array(stride * (height + 1));
@@ -39,38 +53,40 @@ function emptiness(width: number, height: number, mask: Uint8Array) {
       sums[(y + 1) * stride + x + 1] = sums[y * stride + x + 1]! + row;
     }
   }
-  return {
-    isEmpty(x: number, y: number, w: number, h: number): boolean {
-      const x0 = Math.max(0, x);
-      const y0 = Math.max(0, y);
-      const x1 = Math.min(width, x + w);
-      const y1 = Math.min(height, y + h);
-      const at = (i: number, j: number): number => sums[j * stride + i]!;
-      return at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0) === 0;
-    },
+  const at = (i: number, j: number): number => sums[j * stride + i]!;
+  return (x: number, y: number, w: number, h: number): boolean => {
+    const x0 = Math.max(0, x);
+    const y0 = Math.max(0, y);
+    const x1 = Math.min(width, x + w);
+    const y1 = Math.min(height, y + h);
+    return at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0) === 0;
   };
 }
 
-/** Five values a pixel: colour 0..255, and the slope of luma across and down (differences about the pixel). */
-function tonesOf({ width, height, channels, data }: Raster): Float32Array {
+/** Writes the tones of the pixels in a rectangle. */
+function tonesInto(tones: Float32Array, { width, height, channels, data }: Raster) {
   const scale = 255 / whiteOf(data);
   const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
-  const n = width * height;
-  const tones = new Float32Array(VALUES * n);
-  const luma = new Float32Array(n);
-  for (let p = 0, i = 0, q = 0; p < n; p++, i += channels, q += VALUES) {
-    const r = Math.fround(data[i]! * scale);
-    const g = Math.fround(data[i + green]! * scale);
-    const b = Math.fround(data[i + blue]! * scale);
-    tones[q] = r;
-    tones[q + 1] = g;
-    tones[q + 2] = b;
-    luma[p] = 0.299 * r + 0.587 * g + 0.114 * b;
-  }
-  for (let y = 0; y < height; y++)
-    for (let x = 1, p = y * width + 1; x < width - 1; x++, p++)
-      tones[VALUES * p + 3] = (luma[p + 1]! - luma[p - 1]!) / 2;
-  for (let p = width; p + width < n; p++)
-    tones[VALUES * p + 4] = (luma[p + width]! - luma[p - width]!) / 2;
-  return tones;
+  const luma = new Float32Array(width * height);
+  return (rect: Rect): void => {
+    const [right, bottom] = [rect.x + rect.width, rect.y + rect.height];
+    for (let y = rect.y; y < bottom; y++)
+      for (let p = y * width + rect.x, last = y * width + right; p < last; p++) {
+        const i = p * channels;
+        const q = VALUES * p;
+        const r = Math.fround(data[i]! * scale);
+        const g = Math.fround(data[i + green]! * scale);
+        const b = Math.fround(data[i + blue]! * scale);
+        tones[q] = r;
+        tones[q + 1] = g;
+        tones[q + 2] = b;
+        luma[p] = 0.299 * r + 0.587 * g + 0.114 * b;
+      }
+    for (let y = rect.y; y < bottom; y++)
+      for (let x = rect.x, p = y * width + x; x < right; x++, p++) {
+        if (x > 0 && x < width - 1) tones[VALUES * p + 3] = (luma[p + 1]! - luma[p - 1]!) / 2;
+        if (y > 0 && y < height - 1)
+          tones[VALUES * p + 4] = (luma[p + width]! - luma[p - width]!) / 2;
+      }
+  };
 }

@@ -3,8 +3,8 @@ import type { Rect } from '../raster/rect.js';
 import { frameOf, grow, intersect } from '../raster/rect.js';
 import { resampleBy } from '../raster/resample.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
-import { maskBox } from '../shape/mask-box.js';
 import type { DonorOffer } from './offer.js';
+import type { SiteAt } from './scene.js';
 
 /** Shares of a pixel that are tried. */
 const SHARES = [-0.5, -0.25, 0, 0.25, 0.5];
@@ -17,17 +17,18 @@ const RING = 4;
 /**
  * Settles a shift between pixels where that brings edges much better into register. Turned or scaled offers are
  * interpolated anyhow and stay.
+ * @param blocked 1 where pixels are not compared with, the site's among them
  */
 export function settleBetween(
   window: Raster,
-  site: Uint8Array,
-  banned: Uint8Array,
+  blocked: Uint8Array,
+  site: SiteAt,
   offer: DonorOffer,
 ): DonorOffer {
   if (offer.turn || offer.mirrorX || offer.mirrorY || offer.scale !== 1) return offer;
   if (offer.misfit < SHOWS) return offer;
   const frame = frameOf(window);
-  const target = intersect(grow(maskBox(site, window.width)!, RING), frame);
+  const target = intersect(grow(site.box, RING), frame);
   const ring = ringIn(target);
   const whole = differenceAt(0, 0);
   let best = { ...offer };
@@ -45,25 +46,19 @@ export function settleBetween(
   /** Pixels beside the site, 1 each. */
   function ringIn(rect: Rect): Uint8Array {
     const marked = new Uint8Array(rect.width * rect.height);
-    const at = (x: number, y: number): boolean =>
-      x >= 0 && y >= 0 && x < window.width && y < window.height && site[y * window.width + x] === 1;
-    for (let y = 0, k = 0; y < rect.height; y++)
-      for (let x = 0; x < rect.width; x++, k++) {
-        const [px, py] = [rect.x + x, rect.y + y];
-        const p = py * window.width + px;
-        if (site[p] || banned[p]) continue;
-        if (
-          at(px - RING, py) ||
-          at(px + RING, py) ||
-          at(px, py - RING) ||
-          at(px, py + RING) ||
-          at(px - 1, py) ||
-          at(px + 1, py) ||
-          at(px, py - 1) ||
-          at(px, py + 1)
-        )
-          marked[k] = 1;
+    const mark = (x: number, y: number): void => {
+      const [i, j] = [x - rect.x, y - rect.y];
+      if (i < 0 || j < 0 || i >= rect.width || j >= rect.height) return;
+      if (!blocked[y * window.width + x]) marked[j * rect.width + i] = 1;
+    };
+    for (const p of site.pixels) {
+      const x = p % window.width;
+      const y = (p / window.width) | 0;
+      for (const by of [-RING, -1, 1, RING]) {
+        mark(x + by, y);
+        mark(x, y + by);
       }
+    }
     return marked;
   }
 

@@ -1,11 +1,12 @@
 import type { DonorOffer } from '../donor/offer.js';
-import type { DonorSearchOptions } from '../donor/search.js';
-import { findDonors } from '../donor/search.js';
-import { settleBetween } from '../donor/settle.js';
 import { placementMap } from '../donor/placement.js';
+import type { SiteAt } from '../donor/scene.js';
+import type { DonorGround, DonorSearchOptions } from '../donor/search.js';
+import { donorGround } from '../donor/search.js';
+import { settleBetween } from '../donor/settle.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { crop, frameOf, grow, intersect } from '../raster/rect.js';
+import { crop, frameOf, grow, intersect, shift } from '../raster/rect.js';
 import { resample, resampleReads } from '../raster/resample.js';
 import { deepestOf } from '../shape/depth.js';
 import { partsOf } from '../shape/parts.js';
@@ -52,111 +53,123 @@ export function copyByPortions(
   let done = 0;
   const all = parts.reduce((sum, part) => sum + part.length, 0);
   for (const part of parts)
-    for (const stretch of stretchesOf(part, MOST_SIDES * side, width)) mend(stretch, look(stretch));
+    for (const stretch of stretchesOf(part, MOST_SIDES * side, width)) {
+      const at = stageFor(boxOf(stretch, width));
+      mend(at, stretch, look(at, stretch));
+    }
   checkpoint(task, 1);
   return { picture: out, portions };
 
+  /** Lays out what the portions of a stretch may be copied from. */
+  function stageFor(box: Rect): Stage {
+    const reach = options.reach ?? reachFor(longer(box));
+    const window = intersect(grow(box, reach + 8), frame);
+    const below = crop(out, window);
+    const blocked = cut(open, window, width);
+    const ground = donorGround(below, blocked, reach);
+    return { window, below, blocked, used: cut(used, window, width), ground };
+  }
+
   /** Mends pixels with one donor, or in halves where each half has a clearly better one of its own. */
-  function mend(pixels: Int32Array, whole: Look): void {
+  function mend(at: Stage, pixels: Int32Array, whole: Look): void {
     const halves =
-      whole.size > side ? halve(pixels, whole.box, width).map((half) => look(half)) : [];
+      longer(whole.box) > side ? halve(pixels, whole.box, width).map((half) => look(at, half)) : [];
     const apart = halves.reduce((sum, h) => sum + h.pixels.length * h.misfit, 0) / pixels.length;
     if (halves.length === 2 && whole.misfit > WORTH * apart + SLIGHT) {
-      mend(halves[0]!.pixels, halves[0]!);
+      mend(at, halves[0]!.pixels, halves[0]!);
       // The first half is known by now.
-      mend(halves[1]!.pixels, look(halves[1]!.pixels));
+      mend(at, halves[1]!.pixels, look(at, halves[1]!.pixels));
       return;
     }
     checkpoint(task, done / all);
     done += pixels.length;
-    const donor = whole.donor && settled(whole, whole.donor);
+    const donor =
+      whole.donor && settleBetween(at.below, at.blocked, siteIn(at.window, whole), whole.donor);
     portions.push({ box: whole.box, donor });
-    if (!donor) return;
-    lay(whole, donor);
-    for (const p of pixels) open[p] = 0;
+    if (donor) lay(at, whole, donor);
   }
 
   /** Looks for the donor that suits pixels best as everything stands now. */
-  function look(pixels: Int32Array): Look {
+  function look({ window, ground, used }: Stage, pixels: Int32Array): Look {
     const box = boxOf(pixels, width);
-    const size = Math.max(box.width, box.height);
-    const reach = options.reach ?? reachFor(size);
-    const window = intersect(grow(box, reach + 8), frame);
-    const below = crop(out, window);
-    const site = new Uint8Array(window.width * window.height);
-    for (const p of pixels)
-      site[(((p / width) | 0) - window.y) * window.width + (p % width) - window.x] = 1;
-    const banned = cut(open, window);
-    for (let i = 0; i < site.length; i++) if (site[i]) banned[i] = 0;
-    const local = { ...box, x: box.x - window.x, y: box.y - window.y };
-    const wishes = {
+    const [donor] = ground.find(siteIn(window, { pixels, box }), {
       samples: RING_SAMPLES,
       ...RING,
       ...options,
-      reach,
+      reach: options.reach ?? reachFor(longer(box)),
       count: 1,
       whole: true,
-      used: cut(used, window),
-    };
-    const [donor] = findDonors(below, site, banned, local, wishes);
-    const misfit = donor ? donor.misfit : Infinity;
-    return { pixels, box, size, window, site, banned, donor: donor ?? null, misfit };
+      used,
+    });
+    return { pixels, box, donor: donor ?? null, misfit: donor?.misfit ?? Infinity };
   }
 
-  function settled({ window, site, banned }: Look, donor: DonorOffer): DonorOffer {
-    return settleBetween(crop(out, window), site, banned, donor);
+  /** The same pixels told in a window's places. */
+  function siteIn({ x, y, width: across }: Rect, { pixels, box }: Whole): SiteAt {
+    const places = pixels.map((p) => (((p / width) | 0) - y) * across + (p % width) - x);
+    return { pixels: places, box: shift(box, -x, -y) };
   }
 
-  function lay({ site, banned, box: whole, window }: Look, donor: DonorOffer): void {
-    const box = { ...whole, x: whole.x - window.x, y: whole.y - window.y };
-    const below = crop(out, window);
-    const at = intersect(grow(box, 2), frameOf(below));
+  function lay(
+    { window, below, blocked, used: usedHere, ground }: Stage,
+    whole: Look,
+    donor: DonorOffer,
+  ): void {
+    const { box, pixels } = whole;
+    const at = intersect(grow(box, 2), frame);
     const middle = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2] as const;
     const map = placementMap(donor, middle);
-    const reads = resampleReads(map, at, frameOf(below));
-    const fetched = resample(crop(below, reads), reads, map, at, frameOf(below));
-    const coverage = Float32Array.from(cut(site, at, window.width));
+    const reads = resampleReads(map, at, frame);
+    const fetched = resample(crop(out, reads), reads, map, at, frame);
+    const coverage = new Float32Array(at.width * at.height);
+    for (const p of pixels)
+      coverage[(((p / width) | 0) - at.y) * at.width + (p % width) - at.x] = 1;
     // Ring pixels that are still open hold damage: the donor stands in for them.
-    const openAt = cut(banned, at, window.width);
-    const base = crop(below, at);
+    const openAt = cut(open, at, width);
+    const base = crop(out, at);
+    const { channels } = base;
     for (let i = 0; i < openAt.length; i++) {
-      if (!openAt[i]) continue;
-      for (let c = 0; c < base.channels; c++)
-        base.data[i * base.channels + c] = fetched.raster.data[i * base.channels + c]!;
+      if (!openAt[i] || coverage[i]) continue;
+      for (let c = i * channels; c < (i + 1) * channels; c++)
+        base.data[c] = fetched.raster.data[c]!;
     }
     const done = copy({ below: base, donor: fetched.raster, valid: fetched.valid, coverage });
-    for (let i = 0; i < coverage.length; i++) {
-      if (!(coverage[i]! > 0)) continue;
-      const x = window.x + at.x + (i % at.width);
-      const y = window.y + at.y + ((i / at.width) | 0);
-      for (let c = 0; c < done.channels; c++)
-        out.data[(y * width + x) * done.channels + c] = done.data[i * done.channels + c]!;
-      const from = Math.round(map.d * (x - window.x) + map.e * (y - window.y) + map.f) + window.y;
-      const to = Math.round(map.a * (x - window.x) + map.b * (y - window.y) + map.c) + window.x;
-      used[from * width + to] = 1;
+    for (const p of pixels) {
+      const x = p % width;
+      const y = (p / width) | 0;
+      const here = (y - window.y) * window.width + x - window.x;
+      const from = (y - at.y) * at.width + x - at.x;
+      for (let c = 0; c < channels; c++)
+        out.data[p * channels + c] = below.data[here * channels + c] =
+          done.data[from * channels + c]!;
+      open[p] = blocked[here] = 0;
+      const sx = Math.round(map.a * x + map.b * y + map.c);
+      const sy = Math.round(map.d * x + map.e * y + map.f);
+      used[sy * width + sx] = 1;
+      usedHere[(sy - window.y) * window.width + sx - window.x] = 1;
     }
-  }
-
-  function cut(mask: Uint8Array, rect: Rect, stride: number = width): Uint8Array {
-    const part = new Uint8Array(rect.width * rect.height);
-    for (let y = 0; y < rect.height; y++) {
-      const from = (rect.y + y) * stride + rect.x;
-      part.set(mask.subarray(from, from + rect.width), y * rect.width);
-    }
-    return part;
+    ground.renew(shift(box, -window.x, -window.y));
   }
 }
 
-/** What was found for some pixels of the mask. */
-interface Look {
+/** A window over the picture that portions are mended in, as everything stands now. */
+interface Stage {
+  readonly window: Rect;
+  readonly below: Raster;
+  /** 1 where a pixel is still to be mended, and where one was copied from. */
+  readonly blocked: Uint8Array;
+  readonly used: Uint8Array;
+  readonly ground: DonorGround;
+}
+
+/** Some pixels of the mask, in reading order. */
+interface Whole {
   readonly pixels: Int32Array;
   readonly box: Rect;
-  /** Longer side of the box, px. */
-  readonly size: number;
-  readonly window: Rect;
-  /** The pixels, and what must not be copied or compared with, over the window. */
-  readonly site: Uint8Array;
-  readonly banned: Uint8Array;
+}
+
+/** What was found for them. */
+interface Look extends Whole {
   readonly donor: DonorOffer | null;
   readonly misfit: number;
 }
@@ -193,7 +206,20 @@ function sideFor(depth: number): number {
 
 /** How far donors are looked for around a portion of this size, px. */
 export function reachFor(size: number): number {
-  return Math.round(Math.min(240, Math.max(64, 2 * size)));
+  return Math.round(Math.min(240, Math.max(150, 2 * size)));
+}
+
+function longer({ width, height }: Rect): number {
+  return Math.max(width, height);
+}
+
+function cut(mask: Uint8Array, rect: Rect, stride: number): Uint8Array {
+  const part = new Uint8Array(rect.width * rect.height);
+  for (let y = 0; y < rect.height; y++) {
+    const from = (rect.y + y) * stride + rect.x;
+    part.set(mask.subarray(from, from + rect.width), y * rect.width);
+  }
+  return part;
 }
 
 function boxOf(pixels: Int32Array, width: number): Rect {

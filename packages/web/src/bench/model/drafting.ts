@@ -48,7 +48,10 @@ export function addToChain(bench: Bench, at: Point): void {
       if (!line || end < 1) return bench.set({ draft });
       const before = Math.max(0, end - 1);
       // Where two runs meet the wider measure counts.
-      const own = line.widths.map((w, k) => (k ? w : Math.max(w, now.widths[before] ?? 0)));
+      const last = line.widths.length - 1;
+      const own = line.widths.map((w, k) =>
+        Math.max(w, k === 0 ? now.widths[before]! : 0, k === last ? now.widths[end]! : 0),
+      );
       // The clicked run gives way to the runs that were found; its neighbours keep their corners.
       bench.set({
         draft: {

@@ -45,7 +45,7 @@ export async function findVariants(bench: Bench, repair: Repair): Promise<void> 
   const mine = (computing = new AbortController());
   bench.set({ variants: { repair: repair.id, list: null, at: 0 }, offers: null });
   try {
-    const from = known.length || 1;
+    const from = known.length + 1;
     const found = await api.findVariants(pictureId, repair, from, mine.signal);
     if (bench.store.getState().variants?.repair !== repair.id) return;
     const list = [...known, ...found].sort((a, b) => a.score - b.score);

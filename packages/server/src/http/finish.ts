@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { UserProblem } from '@tersum/codec';
+import { frameOf, intersect, isEmpty } from '@tersum/core';
 import {
   DensitySchema,
   LevelsQuerySchema,
@@ -14,7 +15,7 @@ import { Router } from 'express';
 import { withoutWidening } from '../render/shown.js';
 import type { Services } from '../services.js';
 import { endedBy } from './ended.js';
-import { bodyOf } from './problems.js';
+import { bodyOf, queryOf } from './problems.js';
 
 /** What finishing a picture needs: its mended pixels in parts, and what can be measured of it. */
 export function finishRoutes(services: Services): Router {
@@ -32,11 +33,14 @@ export function finishRoutes(services: Services): Router {
 
   /** Samples of 16 bits, little-endian, 1 or 3 a pixel; the size stands in the headers. */
   router.get('/:id/part', async (req, res) => {
-    const { factor, state, ...rect } = PartQuerySchema.parse(req.query);
+    const { factor, state, ...rect } = queryOf(PartQuerySchema, req);
     if ((rect.width / factor) * (rect.height / factor) > MOST_PART)
       throw new UserProblem(400, 'This part is too large to be sent at once.');
     const { id } = req.params;
-    const part = await pool.run({ kind: 'part', ...(await stateOf(id, state)), rect, factor });
+    const shown = await stateOf(id, state);
+    if (isEmpty(intersect(rect, frameOf(shown.original))))
+      throw new UserProblem(404, 'There is no such part of the picture.');
+    const part = await pool.run({ kind: 'part', ...shown, rect, factor });
     const { data, width, height, channels } = part;
     res
       .set('Cache-Control', 'no-store')

@@ -19,7 +19,7 @@ import { z } from 'zod';
 import { encodeThumb, encodeTile, UserProblem } from '@tersum/codec';
 import { groundOf } from '../render/shown.js';
 import type { Services } from '../services.js';
-import { bodyOf } from './problems.js';
+import { bodyOf, paramsOf } from './problems.js';
 
 const FOREVER = 'public, max-age=31536000, immutable';
 const PlaceSchema = z.object({
@@ -131,7 +131,7 @@ export function pictureRoutes(services: Services): Router {
 
   router.get('/:id/tiles/:level/:column/:row/:key', async (req, res) => {
     const { id, key } = req.params;
-    const place = PlaceSchema.parse(req.params);
+    const place = paramsOf(PlaceSchema, req);
     renderer.seen(id, place);
     const tile =
       key === 'original' ? await originalTile(id, place) : await renderer.tile(id, place, key);

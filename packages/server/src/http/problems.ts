@@ -6,7 +6,21 @@ import { Cancelled } from '@tersum/core';
 
 /** The request's body, checked. @throws UserProblem naming the first thing that is wrong */
 export function bodyOf<T extends z.ZodType>(schema: T, req: Request): z.output<T> {
-  const result = schema.safeParse(req.body);
+  return checked(schema, req.body);
+}
+
+/** What the address asks for after its question mark, checked. @throws UserProblem as {@link bodyOf} */
+export function queryOf<T extends z.ZodType>(schema: T, req: Request): z.output<T> {
+  return checked(schema, req.query);
+}
+
+/** The names in the address, checked. @throws UserProblem as {@link bodyOf} */
+export function paramsOf<T extends z.ZodType>(schema: T, req: Request): z.output<T> {
+  return checked(schema, req.params);
+}
+
+function checked<T extends z.ZodType>(schema: T, told: unknown): z.output<T> {
+  const result = schema.safeParse(told);
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
   const where = issue.path.length ? `${issue.path.join('.')}: ` : '';

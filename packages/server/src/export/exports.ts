@@ -62,10 +62,10 @@ export class Exports {
     return status;
   }
 
-  /** Ends an export; what was written of it goes. */
+  /** Ends an export; what was written of it goes. Only what was made here has a file to remove. */
   async stop(id: string): Promise<void> {
     this.running.get(id)?.abort();
-    this.made.delete(id);
+    if (!this.made.delete(id)) return;
     await rm(this.pathOf(id), { force: true });
   }
 

@@ -70,11 +70,13 @@ export function jobRoutes({
     }
   });
   router.get('/:id/contact.pdf', async (req, res) => {
-    res.type('pdf').send(Buffer.from(await reports.contactPdf(req.params.id)));
+    const pdf = await reports.contactPdf(req.params.id);
+    res.type('pdf').send(Buffer.from(pdf));
   });
 
   router.get('/:id/contact.png', async (req, res) => {
-    res.type('png').send(await reports.contactPng(req.params.id));
+    const png = await reports.contactPng(req.params.id);
+    res.type('png').send(png);
   });
 
   router.post('/:id/joins/plan', async (req, res) => {

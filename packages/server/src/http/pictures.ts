@@ -153,11 +153,13 @@ export function pictureRoutes(services: Services): Router {
     res.json(await reports.report(req.params.id));
   });
   router.get('/:id/report.pdf', async (req, res) => {
-    res.type('pdf').send(Buffer.from(await reports.reportPdf(req.params.id)));
+    const pdf = await reports.reportPdf(req.params.id);
+    res.type('pdf').send(Buffer.from(pdf));
   });
 
   router.get('/:id/report.html', async (req, res) => {
-    res.type('html').send(await reports.reportHtml(req.params.id));
+    const page = await reports.reportHtml(req.params.id);
+    res.type('html').send(page);
   });
 
   router.post('/:id/exports', (req, res) => {

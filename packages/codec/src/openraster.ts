@@ -100,21 +100,26 @@ function stackXml(width: number, height: number, ppi: number | null, layers: obj
 
 /** Reads an OpenRaster file with its layers. @throws UserProblem when it is none or lacks something */
 export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredFile> {
-  const broken = new UserProblem(
+  try {
+    return await layersOf(unzipSync(bytes));
+  } catch (error) {
+    if (error instanceof UserProblem) throw error;
+    throw broken();
+  }
+}
+
+const broken = (): UserProblem =>
+  new UserProblem(
     422,
     'This layered file is damaged: a part of it is missing. Write it again from where it came.',
   );
-  let files: Record<string, Uint8Array>;
-  try {
-    files = unzipSync(bytes);
-  } catch {
-    throw broken;
-  }
+
+async function layersOf(files: Record<string, Uint8Array>): Promise<LayeredFile> {
   const type = files['mimetype'];
   if (!type || Buffer.from(type).toString().trim() !== MIMETYPE)
     throw new UserProblem(415, 'This is not an OpenRaster file.');
   const xml = files['stack.xml'];
-  if (!xml) throw broken;
+  if (!xml) throw broken();
   const parser = new XMLParser({
     ignoreAttributes: false,
     attributeNamePrefix: '@',
@@ -122,31 +127,37 @@ export async function decodeOpenRaster(bytes: Uint8Array): Promise<LayeredFile> 
   });
   const { image } = parser.parse(Buffer.from(xml).toString()) as { image?: StackImage };
   const listed = image?.stack?.layer ?? [];
-  if (!listed.length) throw broken;
+  if (!listed.length) throw broken();
   if (image?.stack?.stack || listed.some((l) => (l['@composite-op'] ?? PLAIN) !== PLAIN))
     throw new UserProblem(
       422,
       'Layers of this file are grouped or blended. Write it with plain layers, or take in its merged picture.',
     );
+  const [width, height] = [Number(image?.['@w']), Number(image?.['@h'])];
+  if (!(width >= 1 && height >= 1 && width * height <= MOST_PIXELS)) throw broken();
   const layers = await Promise.all(
     [...listed].reverse().map(async (entry): Promise<OpenLayer> => {
       const file = files[entry['@src'] ?? ''];
-      if (!file) throw broken;
+      if (!file) throw broken();
       return {
         name: entry['@name'] ?? '',
-        x: Number(entry['@x'] ?? 0),
-        y: Number(entry['@y'] ?? 0),
+        x: finite(entry['@x'] ?? 0),
+        y: finite(entry['@y'] ?? 0),
         visible: entry['@visibility'] !== 'hidden',
-        opacity: Number(entry['@opacity'] ?? 1),
+        opacity: finite(entry['@opacity'] ?? 1),
         raster: await rasterOf(file),
       };
     }),
   );
-  const [width, height] = [Number(image?.['@w']), Number(image?.['@h'])];
-  if (!(width >= 1 && height >= 1 && width * height <= MOST_PIXELS)) throw broken;
   const lowest = files[listed.at(-1)!['@src'] ?? '']!;
   const { icc } = await sharp(lowest).metadata();
   return { width, height, layers, icc: icc ?? null, ppi: Number(image?.['@xres']) || null };
+}
+
+function finite(told: string | number): number {
+  const value = Number(told);
+  if (!Number.isFinite(value)) throw broken();
+  return value;
 }
 
 /** Whether a file begins as a layered one does: its type stands first, so that it is known without unpacking. */

@@ -98,12 +98,20 @@ async function unzipped(path: string): Promise<Files> {
 function bundleIn(files: Files): Bundle {
   const text = files[BUNDLE.job];
   if (!text) throw new BadUsage(`this zip holds no ${BUNDLE.job}: it is not a delivered job`);
-  const bundle = BundleSchema.safeParse(JSON.parse(Buffer.from(text).toString()));
+  const bundle = BundleSchema.safeParse(parsed(text));
   if (!bundle.success)
     throw new BadUsage(
       `${BUNDLE.job} cannot be read: ${bundle.error.issues[0]?.message ?? 'unknown form'}`,
     );
   return bundle.data;
+}
+
+function parsed(text: Uint8Array): unknown {
+  try {
+    return JSON.parse(Buffer.from(text).toString());
+  } catch {
+    throw new BadUsage(`${BUNDLE.job} cannot be read: it is not JSON`);
+  }
 }
 
 async function unpack(files: Files, hash: string, folder: string): Promise<string> {

@@ -12,6 +12,9 @@ export const BUNDLE = {
   map: (hash: string): string => `maps/${hash}`,
 } as const;
 
+/** Hashes name files: nothing else may stand in their place. */
+const hash = z.string().regex(/^[0-9a-f]{8,128}$/, 'a file is not named by its hash');
+
 /**
  * A picture's job as it travels: `job.json` beside the original files and the donor maps, all named by their hashes.
  * Rendered again anywhere it gives the same samples, since nothing is searched anew.
@@ -26,9 +29,9 @@ export const BundleSchema = z.object({
   frames: z.array(FrameSchema),
   preparations: z.array(PreparationSchema).default([]),
   /** What each fill's search ended in: the hash of its donor map, and what lay below it. */
-  searches: z.record(z.string(), z.object({ map: z.string(), below: z.string() })),
+  searches: z.record(z.string(), z.object({ map: hash, below: z.string() })),
   /** Originals of other pictures that repairs copy from, by picture. */
-  elsewhere: z.record(z.string(), z.string()),
+  elsewhere: z.record(z.string(), hash),
   /** How those were prepared, by picture; none is left out. */
   elsewherePrepared: z.record(z.string(), PreparationSchema).default({}),
 });

@@ -7,7 +7,8 @@ const answers = (status: number, body: unknown): jest.Mock => {
     Promise.resolve({
       ok: status < 400,
       status,
-      json: () => (body === undefined ? Promise.reject(new Error('no JSON')) : Promise.resolve(body)),
+      json: () =>
+        body === undefined ? Promise.reject(new Error('no JSON')) : Promise.resolve(body),
     }),
   );
   Object.assign(globalThis, { fetch: asked });

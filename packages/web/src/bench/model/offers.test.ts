@@ -148,19 +148,22 @@ describe('touching up', () => {
     ['clone', 'clone'],
     ['graft', 'graft'],
     ['fill', 'graft'],
-  ] as const)('advised to %s, a place is mended by %s from the donor found', async (advised, by) => {
-    const bench = benchWith(repairOf(1));
-    server.getAdvice.mockResolvedValueOnce({ advice: { method: advised }, facts: null } as never);
-    server.findDonors.mockResolvedValueOnce([offer(33)]);
-    await touchUp(bench, { repair: repairOf(1), place });
-    expect(kept()).toMatchObject({
-      site: { kind: 'dab', at: [40, 30] },
-      width: 14,
-      method: { kind: by, donor: { dx: 33 } },
-    });
-    // The tool looks for itself again afterwards.
-    expect(bench.store.getState().tool.donor).toEqual({ kind: 'search' });
-  });
+  ] as const)(
+    'advised to %s, a place is mended by %s from the donor found',
+    async (advised, by) => {
+      const bench = benchWith(repairOf(1));
+      server.getAdvice.mockResolvedValueOnce({ advice: { method: advised }, facts: null } as never);
+      server.findDonors.mockResolvedValueOnce([offer(33)]);
+      await touchUp(bench, { repair: repairOf(1), place });
+      expect(kept()).toMatchObject({
+        site: { kind: 'dab', at: [40, 30] },
+        width: 14,
+        method: { kind: by, donor: { dx: 33 } },
+      });
+      // The tool looks for itself again afterwards.
+      expect(bench.store.getState().tool.donor).toEqual({ kind: 'search' });
+    },
+  );
 
   test('deep inside a fill, with nothing to copy near by, it is filled once more', async () => {
     const bench = benchWith(repairOf(1));

@@ -54,7 +54,9 @@ test('a finding is brought to the middle, as large as it can be judged, no large
 
 test('a sweep takes all findings at once, from the version that lies there', async () => {
   const bench = surveyed();
-  server.sweep.mockResolvedValueOnce({ records: recordsOf([repairOf(3)], { version: 2 }) } as never);
+  server.sweep.mockResolvedValueOnce({
+    records: recordsOf([repairOf(3)], { version: 2 }),
+  } as never);
   await mendFindings(bench, [finding(5), finding(6)]);
   expect(server.sweep).toHaveBeenCalledWith(idOf(1), 1, [idOf(5), idOf(6)]);
   expect(bench.store.getState().records!.repairs).toHaveLength(1);
@@ -115,7 +117,9 @@ describe('an area that is marked', () => {
   });
 
   test('as the subject takes the place of the one before', async () => {
-    server.getSurvey.mockResolvedValueOnce({ settings: { ...settings, subject: [[1, 1]] } } as never);
+    server.getSurvey.mockResolvedValueOnce({
+      settings: { ...settings, subject: [[1, 1]] },
+    } as never);
     await markArea(surveyed(), 'subject', points.slice(0, 5));
     expect(server.setSurvey.mock.lastCall![1]).toMatchObject({ subject: points.slice(0, 5) });
   });

@@ -1,6 +1,5 @@
 import type { GroundOffer, Repair, View } from '@tersum/document';
 import type { Bench } from './bench.js';
-import { createBench } from './bench.js';
 import * as api from '../../api/pictures.js';
 import {
   addGuide,
@@ -14,6 +13,7 @@ import {
   withGrain,
 } from './fills.js';
 import { hideGrounds, isAllowed, scribble, showGrounds, toggleGround } from './grounds.js';
+import { benchOver } from './test-bench.js';
 import { idOf, recordsOf, repairOf } from './test-records.js';
 import { touchUpsOf } from './touch-ups.js';
 
@@ -28,15 +28,7 @@ const kept = (): { label: string; edits: readonly { id: string; after: unknown }
 const keptFill = () =>
   (kept().edits[0]!.after as Repair).method as Extract<Repair['method'], { kind: 'fill' }>;
 
-function benchWith(repairs: readonly Repair[]): Bench {
-  const bench = createBench(idOf(1), () => undefined);
-  bench.store.setState({ records: recordsOf(repairs), selected: repairs[0]!.id });
-  server.postChange.mockImplementation((_, version) =>
-    Promise.resolve(recordsOf(repairs, { version: version + 1 })),
-  );
-  server.postPreview.mockReturnValue(new Promise(() => undefined));
-  return bench;
-}
+const benchWith = (repairs: readonly Repair[]): Bench => benchOver(server, repairs);
 
 beforeEach(() => jest.resetAllMocks());
 

@@ -4,10 +4,10 @@ import { plainFill, shiftDonor } from '@tersum/document';
 import { RequestProblem } from '../../api/client.js';
 import * as api from '../../api/pictures.js';
 import type { Bench } from './bench.js';
-import { createBench } from './bench.js';
 import { NO_DONOR } from './donors.js';
 import { dropOffers, findOffers, fromBothSides, takeOffer, walkOffers } from './offers.js';
-import { idOf, recordsOf, repairOf } from './test-records.js';
+import { benchOver } from './test-bench.js';
+import { idOf, repairOf } from './test-records.js';
 import { touchUp } from './touch-ups.js';
 import { layTwin } from './twin.js';
 
@@ -24,15 +24,7 @@ const kept = (): Repair => server.postChange.mock.lastCall![3].at(-1)!.after as 
 const tried = (): Repair => server.postPreview.mock.lastCall![2][0]!.after as Repair;
 const donorIn = ({ method }: Repair) => 'donor' in method && method.donor;
 
-function benchWith(...repairs: Repair[]): Bench {
-  const bench = createBench(idOf(1), () => undefined);
-  bench.store.setState({ records: recordsOf(repairs), selected: repairs[0]!.id });
-  server.postChange.mockImplementation((_, version) =>
-    Promise.resolve(recordsOf(repairs, { version: version + 1 })),
-  );
-  server.postPreview.mockReturnValue(new Promise(() => undefined));
-  return bench;
-}
+const benchWith = (...repairs: Repair[]): Bench => benchOver(server, repairs);
 
 beforeEach(() => jest.resetAllMocks());
 

@@ -93,6 +93,52 @@ test.each(told.map((o) => [shown(o), o] as const))(
   },
 );
 
+describe('a picture that is sent', () => {
+  const png = (): Promise<Uint8Array> => {
+    const small = createRaster(9, 7, 3);
+    small.data.fill(90);
+    return encode(small, 'png', 90, { icc: null, exif: null, ppi: null });
+  };
+  const post = () => request(app).post(`/api/jobs/${other.id}/pictures`);
+  let other: Job;
+  beforeAll(async () => {
+    const draft = { title: 'Sent', client: 'Ottilie', due: null, notes: '', state: 'new' };
+    other = (await request(app).post('/api/jobs').send(draft).expect(201)).body as Job;
+  });
+
+  test.each([
+    ['no form at all', () => post().send({})],
+    ['a form without a file', () => post().field('name', 'value')],
+    [
+      'a file in another field',
+      async () => post().attach('picture', Buffer.from(await png()), 'a.png'),
+    ],
+    ['an empty file', () => post().attach('file', Buffer.alloc(0), 'a.png')],
+    ['words', () => post().attach('file', Buffer.from('only words'), 'a.png')],
+    ['half a form', () => post().type('multipart/form-data; boundary=x').send('--x\r\nContent-')],
+  ] as const)('as %s is refused in a sentence', async (_, send) => {
+    const answer = await send();
+    expect(answer.status).toBeGreaterThanOrEqual(400);
+    expectRefusal(answer, _);
+  });
+
+  test.each([
+    ['../../quay.png', /quay\.png$/],
+    ['quay\u0000\u0007.png', /png$/],
+    ['Mole früh 夜.png', /^Mole früh 夜\.png$/],
+    [`${'long'.repeat(120)}.png`, /^longlong/],
+  ])('under the name %j keeps a name that can be shown', async (name, shown) => {
+    const answer = await post().attach('file', Buffer.from(await png()), name);
+    expectRefusal(answer, name);
+    if (answer.status >= 400) return;
+    const taken = answer.body as Picture;
+    expect(taken.name).toMatch(shown);
+    // eslint-disable-next-line no-control-regex -- it is what must not be there
+    expect(taken.name).not.toMatch(/[\u0000-\u001f/\\]/);
+    expect(taken.name.length).toBeLessThanOrEqual(200);
+  });
+});
+
 test('no name reaches a file beside those that were made', async () => {
   const beside = join(folder, 'beside.txt');
   await writeFile(beside, 'kept');

@@ -6,14 +6,12 @@ import {
   MakingSchema,
 } from '@tersum/document';
 import { Router } from 'express';
-import multer from 'multer';
 import { z } from 'zod';
 import type { Services } from '../services.js';
 import { UserProblem } from '@tersum/codec';
 import { endedBy } from './ended.js';
 import { bodyOf } from './problems.js';
-
-const MOST_BYTES = 2_000_000_000;
+import { fileInto, nameOf } from './upload.js';
 
 /** Jobs, and taking pictures into them. */
 export function jobRoutes({
@@ -25,7 +23,6 @@ export function jobRoutes({
   folders,
 }: Services): Router {
   const router = Router();
-  const upload = multer({ dest: folders.incoming, limits: { fileSize: MOST_BYTES, files: 1 } });
 
   router.get('/', (_req, res) => void res.json(jobs.list()));
   router.post(
@@ -60,11 +57,12 @@ export function jobRoutes({
     res.json({});
   });
 
-  router.post('/:id/pictures', upload.single('file'), async (req, res) => {
+  router.post('/:id/pictures', fileInto(folders.incoming), async (req, res) => {
     if (!req.file) throw new UserProblem(400, 'No file arrived. Choose a picture file.');
     try {
-      const name = Buffer.from(req.file.originalname, 'latin1').toString('utf8');
-      res.status(201).json(await layeredIntake.take(String(req.params.id), req.file.path, name));
+      const { path } = req.file;
+      const taken = await layeredIntake.take(String(req.params.id), path, nameOf(req.file));
+      res.status(201).json(taken);
     } finally {
       await rm(req.file.path, { force: true });
     }

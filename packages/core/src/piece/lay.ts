@@ -26,9 +26,9 @@ export interface Lay {
 
 /**
  * A piece is mirrored, leaned, scaled and turned about the middle of its box; then its corners are drawn off
- * (projectively), then it is bent by pins.
+ * (projectively), then it is bent by pins. Corners drawn onto one line are as if they had not been drawn: nothing could be seen
+ * between them.
  * @param box the box of the piece at rest
- * @throws RangeError when the drawn corners lie on one line
  */
 export function layOf({ placement, skew, corners, pins }: PieceLay, box: Rect): Lay {
   const { turn = 0, mirrorX = false, mirrorY = false, scale = 1 } = placement;
@@ -51,14 +51,8 @@ export function layOf({ placement, skew, corners, pins }: PieceLay, box: Rect): 
     const v = a * sin + b * cos;
     return [cx + mx * (u + slant * v), cy + my * v];
   };
-  let there: Homography | null = null;
-  let home: Homography | null = null;
-  if (corners?.some(([x, y]) => x !== 0 || y !== 0)) {
-    const stand = cornersOf(box).map(forth);
-    const drawn = stand.map(([x, y], i): Point => [x + corners[i]![0], y + corners[i]![1]]);
-    there = homographyOf(stand, drawn);
-    home = inverseOf(there);
-  }
+  const there = drawnOff(cornersOf(box).map(forth), corners);
+  const home = there && inverseOf(there);
   const unbend = backwards(pins);
   return {
     fromRest: (p) => bendBy(pins, there ? through(there, forth(p)) : forth(p)),
@@ -67,6 +61,17 @@ export function layOf({ placement, skew, corners, pins }: PieceLay, box: Rect): 
       return back(home ? through(home, straight) : straight);
     },
   };
+}
+
+function drawnOff(stand: readonly Point[], corners: readonly Point[] | null): Homography | null {
+  if (!corners?.some(([x, y]) => x !== 0 || y !== 0)) return null;
+  const drawn = stand.map(([x, y], i): Point => [x + corners[i]![0], y + corners[i]![1]]);
+  try {
+    return homographyOf(stand, drawn);
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
 }
 
 /** Corners of a box: top left, top right, bottom right, bottom left. */

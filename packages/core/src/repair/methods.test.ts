@@ -124,13 +124,14 @@ describe('alternating sides', () => {
 });
 
 describe('push', () => {
+  const frame = { x: 0, y: 0, width: 80, height: 60 };
   const path = [
     [30, 30],
     [40, 30],
   ] as const;
 
   test('carries content along under the brush and leaves all else', () => {
-    const map = pushMap(path, 12, 1);
+    const map = pushMap(path, 12, 1, frame);
     const to = new Float64Array(2);
     map(40, 30, to);
     expect(to[0]).toBeGreaterThan(29);
@@ -142,13 +143,35 @@ describe('push', () => {
 
   test('strength 0 moves nothing, and the map never folds', () => {
     const to = new Float64Array(2);
-    pushMap(path, 12, 0)(36, 31, to);
+    pushMap(path, 12, 0, frame)(36, 31, to);
     expect([...to]).toEqual([36, 31]);
     let before = -Infinity;
     for (let x = 15; x < 60; x++) {
-      pushMap(path, 12, 1)(x, 30, to);
+      pushMap(path, 12, 1, frame)(x, 30, to);
       expect(to[0]!).toBeGreaterThan(before);
       before = to[0]!;
+    }
+  });
+
+  test('what of a stroke lies far outside moves nothing and costs nothing', () => {
+    const world = [
+      [-1e6, 30],
+      [30, 30],
+      [40, 30],
+      [40, 1e6],
+    ] as const;
+    const near = [
+      [-2000, 30],
+      [30, 30],
+      [40, 30],
+      [40, 2000],
+    ] as const;
+    const [a, b] = [new Float64Array(2), new Float64Array(2)];
+    for (let x = 0; x < 80; x += 3) {
+      pushMap(world, 12, 1, frame)(x, 31, a);
+      pushMap(near, 12, 1, frame)(x, 31, b);
+      expect(a[0]).toBeCloseTo(b[0]!, 6);
+      expect(a[1]).toBeCloseTo(b[1]!, 6);
     }
   });
 
@@ -158,12 +181,11 @@ describe('push', () => {
     for (let y = 0; y < 60; y++)
       for (let x = 0; x < 80; x++)
         r.data[y * 80 + x] = y > 30 - 4 * Math.max(0, 1 - Math.abs(x - 40) / 8) ? 40 : 220;
-    const frame = { x: 0, y: 0, width: 80, height: 60 };
     const down = [
       [40, 24],
       [40, 28],
     ] as const;
-    const out = resampleBy(r, frame, pushMap(down, 12, 1), 1, frame, frame).raster;
+    const out = resampleBy(r, frame, pushMap(down, 12, 1, frame), 1, frame, frame).raster;
     const edgeAt = (raster: Raster, x: number): number => {
       let y = 0;
       while (raster.data[y * 80 + x]! > 130) y++;

@@ -1,5 +1,7 @@
 import type { Point } from '../shape/site.js';
 import type { PointMap } from '../raster/resample.js';
+import type { Rect } from '../raster/rect.js';
+import { grow } from '../raster/rect.js';
 
 const STEPS_PER_RADIUS = 6;
 
@@ -9,10 +11,16 @@ const STEPS_PER_RADIUS = 6;
  * @param path the stroke, px
  * @param radius half the brush's width, px
  * @param strength 0..1 of the way
+ * @param frame the picture: where the stroke runs farther off than its width, nothing is carried
  * @returns for a pixel of the result the place its content comes from
  */
-export function pushMap(path: readonly Point[], radius: number, strength: number): PointMap {
-  const steps = stepsOf(path, radius / STEPS_PER_RADIUS);
+export function pushMap(
+  path: readonly Point[],
+  radius: number,
+  strength: number,
+  frame: Rect,
+): PointMap {
+  const steps = stepsOf(path, radius / STEPS_PER_RADIUS, grow(frame, 2 * radius));
   const r2 = radius * radius;
   return (x, y, to) => {
     let qx = x;
@@ -40,7 +48,7 @@ interface Step {
   readonly dy: number;
 }
 
-function stepsOf(path: readonly Point[], length: number): Step[] {
+function stepsOf(path: readonly Point[], length: number, within: Rect): Step[] {
   const steps: Step[] = [];
   for (let i = 1; i < path.length; i++) {
     const [ax, ay] = path[i - 1]!;
@@ -48,8 +56,12 @@ function stepsOf(path: readonly Point[], length: number): Step[] {
     const vx = bx - ax;
     const vy = by - ay;
     const n = Math.max(1, Math.ceil(Math.sqrt(vx * vx + vy * vy) / length));
-    for (let k = 1; k <= n; k++)
-      steps.push({ x: ax + (vx * k) / n, y: ay + (vy * k) / n, dx: vx / n, dy: vy / n });
+    for (let k = 1; k <= n; k++) {
+      const [x, y] = [ax + (vx * k) / n, ay + (vy * k) / n];
+      if (x < within.x || y < within.y) continue;
+      if (x > within.x + within.width || y > within.y + within.height) continue;
+      steps.push({ x, y, dx: vx / n, dy: vy / n });
+    }
   }
   return steps;
 }

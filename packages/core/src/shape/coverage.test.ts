@@ -136,3 +136,50 @@ describe('bowed runs', () => {
     expect(pathLength(path)).toBeCloseTo(100 * (1 + (8 / 3) * 0.01), 0);
   });
 });
+
+describe('what leads far out of the picture', () => {
+  const cover = (points: readonly (readonly [number, number])[], flow = 1, softness = 0.4) =>
+    coverageOf({ kind: 'stroke', points }, { width: 14, softness, flow }, frame);
+
+  test('covers what the same line does that ends just outside', () => {
+    // The far line's pieces begin elsewhere than the near one's: the same to rounding.
+    const far = cover([
+      [-960_000, 30],
+      [960_000, 30],
+    ]);
+    const near = cover([
+      [-96, 30],
+      [192, 30],
+    ]);
+    expect(far.rect).toEqual(near.rect);
+    far.values.forEach((v, p) => expect(v).toBeCloseTo(near.values[p]!, 5));
+  });
+
+  test('is nothing where it passes by', () => {
+    const beside = cover([
+      [-1e6, 200],
+      [1e6, 200],
+    ]);
+    expect(beside.values.some((v) => v > 0)).toBe(false);
+  });
+
+  test('and comes back is counted as another pass', () => {
+    const there = [
+      [-50, 40],
+      [9000, 40],
+    ] as const;
+    const back = [
+      [9000, 41],
+      [-50, 41],
+    ] as const;
+    const once = cover(there, 0.5, 0);
+    const twice = cover([...there, ...back], 0.5, 0);
+    expect(at(once, 50, 40)).toBeCloseTo(0.5, 6);
+    expect(at(twice, 50, 40)).toBeCloseTo(0.75, 6);
+  });
+
+  test('points told over and over cover as one does', () => {
+    const rests = cover(Array.from({ length: 40 }, () => [50, 40] as const));
+    expect(rests.values).toEqual(cover([[50, 40]]).values);
+  });
+});

@@ -19,7 +19,7 @@ export function homographyOf(from: readonly Point[], to: readonly Point[]): Homo
     b.push(u, v);
   }
   const h = [...solveSmall(a, b), 1];
-  if (Math.abs(determinant(h)) < 1e-12) throw new RangeError('the corners lie on one line');
+  if (!(Math.abs(determinant(h)) >= 1e-12)) throw new RangeError('the corners lie on one line');
   return h;
 }
 

@@ -15,11 +15,15 @@ export function nearness(
   limit: number,
 ): Float32Array {
   const squares = new Float32Array(rect.width * rect.height).fill(limit * limit * 4 + 1);
-  if (path.length === 1) {
-    const [only] = path;
+  // A hand that rests tells the same point over and over.
+  const points = path.filter(
+    ([x, y], k) => k === 0 || x !== path[k - 1]![0] || y !== path[k - 1]![1],
+  );
+  if (points.length === 1) {
+    const [only] = points;
     around(rect, limit, only!, only!, (p, square) => (squares[p] = square));
   }
-  eachPiece(path, closed, (from, to) =>
+  eachPiece(points, closed, rect, limit, (from, to) =>
     around(rect, limit, from, to, (p, square) => {
       if (square < squares[p]!) squares[p] = square;
     }),
@@ -39,8 +43,7 @@ export function eachPass(
 ): void {
   const least = new Float32Array(rect.width * rect.height);
   const last = new Int32Array(least.length).fill(-2);
-  let piece = 0;
-  eachPiece(path, false, (from, to) => {
+  eachPiece(path, false, rect, limit, (from, to, _start, _end, piece) => {
     around(rect, limit, from, to, (p, square) => {
       if (square > limit * limit) return;
       if (last[p]! < piece - 1) {
@@ -49,7 +52,6 @@ export function eachPass(
       } else if (square < least[p]!) least[p] = square;
       last[p] = piece;
     });
-    piece++;
   });
   for (let p = 0; p < last.length; p++) if (last[p]! >= 0) act(p, least[p]!);
 }
@@ -64,22 +66,28 @@ export function eachNear(
   limit: number,
   act: (pixel: number, square: number, at: number) => void,
 ): void {
-  eachPiece(path, false, (from, to, start, end) =>
+  eachPiece(path, false, rect, limit, (from, to, start, end) =>
     around(rect, limit, from, to, (p, square, t) => act(p, square, start + t * (end - start))),
   );
 }
 
+/** @param act is given the pieces that may come within `limit` px of `rect`, each with its number */
 function eachPiece(
   path: readonly Point[],
   closed: boolean,
-  act: (from: Point, to: Point, start: number, end: number) => void,
+  rect: Rect,
+  limit: number,
+  act: (from: Point, to: Point, start: number, end: number, piece: number) => void,
 ): void {
   const count = closed ? path.length : path.length - 1;
+  let before = 0;
   for (let i = 0; i < count; i++) {
     const [ax, ay] = path[i]!;
     const [bx, by] = path[(i + 1) % path.length]!;
     const pieces = Math.ceil(Math.max(1, Math.abs(bx - ax), Math.abs(by - ay)) / PIECE);
-    for (let k = 0; k < pieces; k++) {
+    const [first, last] =
+      pieces > 1 ? passing(path[i]!, [bx - ax, by - ay], rect, limit, pieces) : [0, 1];
+    for (let k = first; k < last; k++) {
       const t0 = k / pieces;
       const t1 = (k + 1) / pieces;
       act(
@@ -87,9 +95,43 @@ function eachPiece(
         [ax + (bx - ax) * t1, ay + (by - ay) * t1],
         i + t0,
         i + t1,
+        before + k,
       );
     }
+    before += pieces;
   }
+}
+
+/**
+ * Which pieces of a run may come within `limit` px of `rect` (slabs, after Liang and Barsky, ACM TOG 3(1), 1984): a line
+ * that leads far out of the picture costs no more than what it has inside.
+ * @returns the first one and the one after the last
+ */
+function passing(
+  from: Point,
+  along: Point,
+  rect: Rect,
+  limit: number,
+  pieces: number,
+): [number, number] {
+  let [enter, leave] = [0, 1];
+  const reach = limit + 1;
+  for (const axis of [0, 1] as const) {
+    const low = (axis ? rect.y : rect.x) - reach;
+    const high = (axis ? rect.y + rect.height : rect.x + rect.width) + reach;
+    if (along[axis] === 0) {
+      if (from[axis] < low || from[axis] > high) return [0, 0];
+      continue;
+    }
+    const [a, b] = [(low - from[axis]) / along[axis], (high - from[axis]) / along[axis]];
+    enter = Math.max(enter, Math.min(a, b));
+    leave = Math.min(leave, Math.max(a, b));
+  }
+  if (enter > leave) return [0, 0];
+  return [
+    Math.max(0, Math.floor(enter * pieces) - 1),
+    Math.min(pieces, Math.ceil(leave * pieces) + 1),
+  ];
 }
 
 function around(

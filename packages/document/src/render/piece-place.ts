@@ -1,6 +1,7 @@
 import type { Coverage, Lay, Rect } from '@tersum/core';
 import {
   coverageOf,
+  EMPTY_RECT,
   enclose,
   extentOf,
   intersect,
@@ -53,9 +54,13 @@ export function pieceCoverage(repair: Repair, frame: Rect): Coverage {
   return { rect, values };
 }
 
+/** No picture has more pixels: a piece that is larger covers nothing. */
+const MOST_PIXELS = 200_000_000;
+
 /** Coverage of the piece at rest: its outline, as far as it is revealed. */
 function restCoverage(repair: Repair, { reveal, hidden }: Piece): Coverage {
   const box = extentOf(repair.site, repair);
+  if (box.width * box.height > MOST_PIXELS) return { rect: EMPTY_RECT, values: new Float32Array() };
   const outline = coverageOf(
     repair.site,
     repair,

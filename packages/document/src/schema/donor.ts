@@ -1,15 +1,14 @@
 import { SCALE_LIMITS } from '@tersum/core';
 import { z } from 'zod';
-
-const finite = z.number().finite();
+import { px } from './place.js';
 
 /** Where a donor stands and how its content is laid onto the site (see the core's DonorPlacement). */
 export const DonorSchema = z.object({
   /** Middle of the donor minus middle of the site, px. */
-  dx: finite,
-  dy: finite,
+  dx: px,
+  dy: px,
   /** Degrees counter-clockwise on screen. */
-  turn: finite.default(0),
+  turn: z.number().finite().default(0),
   mirrorX: z.boolean().default(false),
   mirrorY: z.boolean().default(false),
   scale: z.number().min(SCALE_LIMITS.least).max(SCALE_LIMITS.most).default(1),

@@ -1,9 +1,9 @@
 import { GRAIN_SHARE, SCALE_LIMITS } from '@tersum/core';
 import { z } from 'zod';
+import { point } from './place.js';
 import { SidesSchema } from './sides.js';
 import { SINGLE_SHAPES } from './site.js';
 
-const point = z.tuple([z.number().finite(), z.number().finite()]);
 const scale = z.number().min(SCALE_LIMITS.least).max(SCALE_LIMITS.most);
 
 /** An area that may, or may not, supply pixels; later ones count over earlier ones. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { point as place } from './place.js';
 
-const point = z.tuple([z.number().finite(), z.number().finite()]).readonly();
+const point = place.readonly();
 
 /** Longest side a framed picture may have, px. */
 export const MOST_SIDE = 40_000;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DonorSchema } from './donor.js';
+import { point } from './place.js';
 
 /** What is needed to keep a donor at hand. */
 export const KeptDonorDraftSchema = z.object({
@@ -7,7 +8,7 @@ export const KeptDonorDraftSchema = z.object({
   pictureId: z.uuid(),
   name: z.string().max(200),
   /** Middle of the donor, px of its picture. */
-  at: z.tuple([z.number().finite(), z.number().finite()]),
+  at: point,
   /** How it was laid on. */
   laid: DonorSchema.omit({ dx: true, dy: true, picture: true }),
 });

@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { DonorSchema } from './donor.js';
+import { point } from './place.js';
 
-const finite = z.number().finite();
-const point = z.tuple([finite, finite]);
 const MOST_PINS = 64;
 const MOST_STROKES = 2000;
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { point } from './place.js';
 
 const side = (least: number) => z.int().min(least).max(20_000);
-const point = z.tuple([z.number().finite(), z.number().finite()]);
 
 /** px of new background on each side. */
 export const SidesSchema = z.object({

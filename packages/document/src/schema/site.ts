@@ -1,7 +1,6 @@
 import { z } from 'zod';
+import { point, px, wholePx } from './place.js';
 
-const finite = z.number().finite();
-const point = z.tuple([finite, finite]);
 const MOST_POINTS = 20_000;
 
 export const SINGLE_SHAPES = [
@@ -10,16 +9,16 @@ export const SINGLE_SHAPES = [
   z.object({
     kind: z.literal('chain'),
     points: z.array(point).min(2).max(MOST_POINTS),
-    bends: z.array(finite).max(MOST_POINTS),
+    bends: z.array(px).max(MOST_POINTS),
     shares: z.array(z.number().min(0).max(1)).max(MOST_POINTS).optional(),
   }),
   z.object({ kind: z.literal('outline'), points: z.array(point).min(3).max(MOST_POINTS) }),
   z.object({
     kind: z.literal('rectangle'),
-    x: z.int(),
-    y: z.int(),
-    width: z.int().min(1),
-    height: z.int().min(1),
+    x: wholePx,
+    y: wholePx,
+    width: wholePx.min(1),
+    height: wholePx.min(1),
   }),
 ] as const;
 const MOST_PARTS = 2000;

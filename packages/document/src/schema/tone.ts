@@ -2,11 +2,12 @@ import type { ToneKind } from '@tersum/core';
 import type { ToneAct, ToneMask, ToneStep } from '@tersum/core';
 import { LEVELS_LIMITS } from '@tersum/core';
 import { z } from 'zod';
+import { point as anywhere } from './place.js';
 
 const finite = z.number().finite();
 const share = z.number().min(0).max(1);
 const both = z.number().min(-1).max(1);
-const point = z.tuple([finite, finite]).readonly();
+const point = anywhere.readonly();
 const triple = z.tuple([both, both, both]).readonly();
 
 const within = ([least, most]: readonly [number, number]) => z.number().min(least).max(most);

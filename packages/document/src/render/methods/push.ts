@@ -13,7 +13,7 @@ export const pushReplay: MethodReplay = {
     const frame = frameOf(original);
     const site = siteRect(repair, frame);
     const from = reach(repair, frame);
-    const map = pushMap(pathOf(repair.site), repair.width / 2, repair.strength);
+    const map = pushMap(pathOf(repair.site), repair.width / 2, repair.strength, frame);
     const coverage = coverageIn(repair, frame, site);
     const { raster, valid } = resampleBy(
       compose(original, below, from),

@@ -1,5 +1,6 @@
 import type { Delta, Edit } from '../schema/change.js';
-import { sidesOf } from '../render/canvas.js';
+import type { Size } from '../render/canvas.js';
+import { canvasOfRecords, sidesOf } from '../render/canvas.js';
 import type { Records } from '../schema/records.js';
 
 /** A change that does not fit the records: the message says why, for the person. */
@@ -30,6 +31,19 @@ export function applyEdits(records: Records, edits: readonly Edit[]): Records {
     throw new BadChange('A picture is widened once: change the widening it has.');
   if (after.preparations.length > 1) throw new BadChange('A picture is prepared once.');
   return after;
+}
+
+/** The most pixels that a picture may have with its new sides. */
+const MOST_PIXELS = 200_000_000;
+
+/** @throws BadChange when a picture of a size has nothing left by its records, or becomes larger than can be rendered */
+export function expectCanvas(size: Size, records: Records): void {
+  const { width, height } = canvasOfRecords(size, records);
+  if (width < 1 || height < 1) throw new BadChange('Nothing of the picture would be left.');
+  if (width * height > MOST_PIXELS)
+    throw new BadChange(
+      `With these sides the picture has ${width} x ${height} pixels. Up to ${MOST_PIXELS / 1e6} megapixels can be rendered.`,
+    );
 }
 
 /** What `edits` would change, with the state before; edits that change nothing are left out. */

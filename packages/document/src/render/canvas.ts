@@ -6,7 +6,7 @@ import type { Repair } from '../schema/repair.js';
 import type { Site } from '../schema/site.js';
 import { activeRepairs } from './order.js';
 
-interface Size {
+export interface Size {
   readonly width: number;
   readonly height: number;
 }

@@ -148,6 +148,38 @@ test('no name reaches a file beside those that were made', async () => {
   expect(file.status).toBe(404);
 });
 
+test.each([
+  ['larger than can be rendered', 20_000, /Up to 200 megapixels/],
+  ['nothing at all', -20_000, /Nothing of the picture would be left/],
+])(
+  'new sides that would make the picture %s are refused, kept or tried out',
+  async (_, side, why) => {
+    const layer = before.layers[0]!;
+    const sides = { left: side, right: side, top: side, bottom: side };
+    const after = {
+      id: NOBODY,
+      layerId: layer.id,
+      position: 1,
+      enabled: true,
+      site: { kind: 'rectangle', x: 0, y: 0, width: 64, height: 48 },
+      width: 1,
+      softness: 0,
+      flow: 1,
+      strength: 1,
+      method: { kind: 'stretch', sides, kept: [] },
+      reason: '',
+      createdAt: '2026-11-02T09:00:00.000Z',
+    };
+    const edits = [{ entity: 'repair', id: NOBODY, after }];
+    for (const to of ['changes', 'preview']) {
+      const asked = { version: before.picture.version, label: 'Widen', edits };
+      const answer = await request(app).post(`/api/pictures/${picture.id}/${to}`).send(asked);
+      expect([to, answer.status]).toEqual([to, 422]);
+      expect(answer.body.message).toMatch(why);
+    }
+  },
+);
+
 test('after all of that the picture is as it was', async () => {
   const { body } = await request(app).get(`/api/pictures/${picture.id}`).expect(200);
   expect(body).toEqual(before);

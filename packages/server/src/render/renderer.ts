@@ -33,6 +33,7 @@ import {
 import type { Logger } from 'pino';
 import { UserProblem } from '@tersum/codec';
 import type { WorkPool } from '../pool/pool.js';
+import { edited } from '../store/edited.js';
 import type { FindingStore } from '../store/findings.js';
 import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
@@ -169,9 +170,10 @@ export class Renderer {
     edits: readonly Edit[],
     signal: AbortSignal,
   ): Promise<View> {
-    const { version } = this.records.picture(id);
+    const picture = this.records.picture(id);
+    const { version } = picture;
     if (version !== seen) throw new UserProblem(409, 'The picture has changed meanwhile.');
-    const records = applyEdits(this.records.records(id), edits);
+    const records = edited(picture, this.records.records(id), edits);
     return (await this.render(id, version, records, { signal })).view;
   }
 

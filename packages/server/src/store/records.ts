@@ -9,8 +9,6 @@ import type {
   Records,
 } from '@tersum/document';
 import {
-  applyEdits,
-  BadChange,
   deltasOf,
   FrameSchema,
   historyOf,
@@ -25,6 +23,7 @@ import type { Db } from '../db/open.js';
 import { changes, finishing, jobs, layers, pictures, repairs } from '../db/schema.js';
 import { UserProblem } from '@tersum/codec';
 import { Lru } from '../render/lru.js';
+import { edited } from './edited.js';
 
 /** Repairs, of all pictures together, whose records are kept in memory. */
 const LATELY = 200_000;
@@ -106,12 +105,13 @@ export class RecordStore {
   change(id: string, change: Change): PictureRecords {
     let after: { version: number; records: Records } | null = null;
     this.db.transaction((tx) => {
-      expectVersion(findPicture(tx, id), change.version);
+      const picture = findPicture(tx, id);
+      expectVersion(picture, change.version);
       const before = this.recordsAt(tx, id, change.version);
       const deltas = deltasOf(before, change.edits);
       if (!deltas.length) return;
       const version = change.version + 1;
-      after = { version, records: perform(tx, id, before, change.edits) };
+      after = { version, records: perform(tx, picture, before, change.edits) };
       append(tx, id, { version, kind: 'do', of: version, label: change.label, deltas });
     });
     this.remember(id, after);
@@ -134,7 +134,8 @@ export class RecordStore {
   ): PictureRecords {
     let after: { version: number; records: Records } | null = null;
     this.db.transaction((tx) => {
-      expectVersion(findPicture(tx, id), seen);
+      const picture = findPicture(tx, id);
+      expectVersion(picture, seen);
       const target = historyOf(readLog(tx, id))[kind].at(-1);
       if (target === undefined) throw new UserProblem(422, `There is nothing to ${kind}.`);
       const entry = tx
@@ -143,7 +144,7 @@ export class RecordStore {
         .where(and(eq(changes.pictureId, id), eq(changes.version, target)))
         .get()!;
       const before = this.recordsAt(tx, id, seen);
-      after = { version: seen + 1, records: perform(tx, id, before, editsOf(entry.deltas)) };
+      after = { version: seen + 1, records: perform(tx, picture, before, editsOf(entry.deltas)) };
       append(tx, id, { version: seen + 1, kind, of: target, label: entry.label, deltas: [] });
     });
     this.remember(id, after);
@@ -214,15 +215,9 @@ function expectVersion(picture: Picture, seen: number): void {
 }
 
 /** Writes edits to the tables. @returns the records after them */
-function perform(tx: Tx, pictureId: string, before: Records, edits: readonly Edit[]): Records {
-  let after: Records;
-  try {
-    after = applyEdits(before, edits);
-  } catch (error) {
-    if (error instanceof BadChange) throw new UserProblem(422, error.message);
-    throw error;
-  }
-  for (const edit of edits) write(tx, pictureId, edit);
+function perform(tx: Tx, picture: Picture, before: Records, edits: readonly Edit[]): Records {
+  const after = edited(picture, before, edits);
+  for (const edit of edits) write(tx, picture.id, edit);
   return after;
 }
 

@@ -1,5 +1,6 @@
 import { open, readFile } from 'node:fs/promises';
 import type { Channels, Raster } from '@tersum/core';
+import { MOST_PIXELS } from '@tersum/core';
 import type { Picture } from '@tersum/document';
 import { decode as readBmp } from 'bmp-ts';
 import type { Metadata } from 'sharp';
@@ -8,9 +9,6 @@ import { UserProblem } from './problem.js';
 import { identify } from './identify.js';
 import { profileName } from './icc.js';
 import { sharedRaster } from './shared.js';
-
-/** The largest picture taken in. */
-export const MOST_PIXELS = 200_000_000;
 
 /** A file's pixels and what it says about them. */
 export interface Decoded {

@@ -9,6 +9,7 @@ import {
   grow,
   intersect,
   isEmpty,
+  MOST_PIXELS,
   unite,
   whiteOf,
 } from '@tersum/core';
@@ -35,8 +36,6 @@ export interface LaidOut {
 
 /** px by which outlines pass what a layer covers, so that none of it is cut off. */
 const BEYOND = 2;
-/** Most pixels of a sheet. */
-const MOST = 200e6;
 
 /**
  * Takes a layered picture apart so that its layers stay layers: copying each from the sheet, in order, gives the merged
@@ -59,7 +58,7 @@ export function laidOut({ width, height, layers }: LayeredPicture): LaidOut {
     const rect = intersect(grow(boxOf(covered, width), BEYOND + 1), frameOf(canvas));
     if (!covered.length || isEmpty(rect)) continue;
     pixels += rect.width * rect.height;
-    if (pixels > MOST)
+    if (pixels > MOST_PIXELS)
       throw new UserProblem(
         413,
         'The layers of this file come to more than 200 megapixels. Merge some of them first.',

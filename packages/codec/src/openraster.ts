@@ -1,5 +1,5 @@
 import type { Raster } from '@tersum/core';
-import { colourChannels, createRaster, depthOf, whiteOf } from '@tersum/core';
+import { colourChannels, createRaster, depthOf, MOST_PIXELS, whiteOf } from '@tersum/core';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
 import type { Zippable } from 'fflate';
 import { unzipSync, zipSync } from 'fflate';
@@ -36,7 +36,6 @@ export interface LayeredFile extends LayeredPicture {
 
 const MIMETYPE = 'image/openraster';
 const PLAIN = 'svg:src-over';
-const MOST_PIXELS = 200e6;
 const THUMBNAIL = 256;
 /** PNG is packed already. */
 const STORED = { level: 0 } as const;

@@ -74,6 +74,17 @@ describe('laying a piece', () => {
       near(lay.toRest(lay.fromRest(p)), p);
   });
 
+  test('there is no map onto corners on one line', () => {
+    const onLine: Point[] = [
+      [0, 0],
+      [5, 0],
+      [9, 0],
+      [2, 0],
+    ];
+    expect(() => homographyOf(cornersOf(box), onLine)).toThrow(RangeError);
+    expect(() => homographyOf(onLine, onLine)).toThrow(RangeError);
+  });
+
   test('corners on one line are as if they had not been drawn', () => {
     const corners = [
       [0, 10],

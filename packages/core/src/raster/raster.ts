@@ -25,6 +25,9 @@ export interface RasterShape {
   readonly depth: Depth;
 }
 
+/** The largest picture that is worked on, px. */
+export const MOST_PIXELS = 200_000_000;
+
 /** Kind of sample storage by name, so that it can travel as plain data. */
 export type Depth = 'u8' | 'u16' | 'f32';
 

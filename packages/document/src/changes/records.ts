@@ -1,3 +1,4 @@
+import { MOST_PIXELS } from '@tersum/core';
 import type { Delta, Edit } from '../schema/change.js';
 import type { Size } from '../render/canvas.js';
 import { canvasOfRecords, sidesOf } from '../render/canvas.js';
@@ -32,9 +33,6 @@ export function applyEdits(records: Records, edits: readonly Edit[]): Records {
   if (after.preparations.length > 1) throw new BadChange('A picture is prepared once.');
   return after;
 }
-
-/** The most pixels that a picture may have with its new sides. */
-const MOST_PIXELS = 200_000_000;
 
 /** @throws BadChange when a picture of a size has nothing left by its records, or becomes larger than can be rendered */
 export function expectCanvas(size: Size, records: Records): void {

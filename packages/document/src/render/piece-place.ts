@@ -7,6 +7,7 @@ import {
   intersect,
   laidBox,
   layOf,
+  MOST_PIXELS,
   sampleCoverage,
   shift,
   unite,
@@ -54,12 +55,10 @@ export function pieceCoverage(repair: Repair, frame: Rect): Coverage {
   return { rect, values };
 }
 
-/** No picture has more pixels: a piece that is larger covers nothing. */
-const MOST_PIXELS = 200_000_000;
-
 /** Coverage of the piece at rest: its outline, as far as it is revealed. */
 function restCoverage(repair: Repair, { reveal, hidden }: Piece): Coverage {
   const box = extentOf(repair.site, repair);
+  // Larger than any picture: it covers nothing.
   if (box.width * box.height > MOST_PIXELS) return { rect: EMPTY_RECT, values: new Float32Array() };
   const outline = coverageOf(
     repair.site,

@@ -69,13 +69,13 @@ function damageIn(
       isOwn(
         Math.floor(p / layer.grey.width) * side * picture.width + (p % layer.grey.width) * side,
       );
-    return specksAt(layer, level, picture, within);
+    return specksAt(layer, level, picture, { within });
   });
   const strands = layers
     .slice(0, LEVELS.lines)
     .flatMap(({ grey }, level) => strandsAt(grey, level));
   // A part does not tell the tone of the whole print.
-  const lines = scratchesOf(strands, layers[0]!, null);
+  const lines = scratchesOf(strands, layers[0]!.grey, null);
   const found = [
     ...specks.map(({ site, odds, level }) => ({
       pixels: site,

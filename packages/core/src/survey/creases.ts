@@ -1,4 +1,5 @@
 import { chained } from './chains.js';
+import { cutAtCorners } from './corners.js';
 import type { Course } from './crease-run.js';
 import { followedOn, toTheBorder } from './crease-run.js';
 import { middleOver } from './running.js';
@@ -56,12 +57,16 @@ function judge(shorter: number) {
 /**
  * Creases of a picture, likeliest first.
  * @param strands of {@link CREASE_LEVELS}
- * @param layer the whole picture
+ * @param layer the whole picture; in prints of one tone with what is foreign to it as one more plane
  */
 export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
   const shorter = Math.min(layer.grey.width, layer.grey.height);
-  return chained(strands, layer.grey, { judge: judge(shorter), part: PART, gap: GAP })
-    .filter(({ odds }) => odds > 0)
+  const chains = chained(cutAtCorners(strands), layer.grey, {
+    judge: judge(shorter),
+    part: PART,
+    gap: GAP,
+  }).filter(({ odds }) => odds > 0);
+  return chains
     .map((chain): Crease => {
       const paper = paperLike(layer, chain);
       const tone = medianOf(alongOf(paper, chain));

@@ -17,6 +17,8 @@ export interface LinkOptions {
   readonly shortest: number;
   /** Largest gap that two ends facing each other are joined across, px. */
   readonly gap: number;
+  /** Lines of one polarity alone. @default both */
+  readonly only?: 1 | -1;
 }
 
 /** Greatest turn from point to point, as a cosine. */
@@ -29,7 +31,10 @@ const TURN = 0.75;
 export function linked(ridges: Ridges, options: LinkOptions): Curve[] {
   const { count, strength } = ridges;
   const seeds: number[] = [];
-  for (let k = 0; k < count; k++) if (Math.abs(strength[k]!) >= options.start) seeds.push(k);
+  for (let k = 0; k < count; k++) {
+    const s = strength[k]!;
+    if (Math.abs(s) >= options.start && s * (options.only ?? s) > 0) seeds.push(k);
+  }
   const order = Int32Array.from(seeds).sort(
     (a, b) => Math.abs(strength[b]!) - Math.abs(strength[a]!) || a - b,
   );

@@ -1,12 +1,13 @@
+import type { ChainedStrand } from './chains.js';
 import { greyAt, layerAt, layersFrom } from '../raster/layers.js';
-import type { Layer } from '../raster/layers.js';
 import type { Raster } from '../raster/raster.js';
-import { creasesOf } from './creases.js';
+import { CREASE_LEVELS, creasesOf } from './creases.js';
 import type { Finding, FindingKind } from './finding.js';
 import { inkOf } from './ink.js';
 import type { Mesh } from './mesh/mesh.js';
 import { meshOf } from './mesh/mesh.js';
 import { meshSites } from './mesh/sites.js';
+import { withForeign } from './one-tone.js';
 import { pixelsUp } from './pixels-up.js';
 import { scratchesOf, wiresOf } from './scratches.js';
 import { agreed } from './specks.js';
@@ -38,7 +39,11 @@ export type Gathering = (typeof GATHERINGS)[number];
 
 /** The studies that tell of what is gathered. */
 export function studiedFor(of: Gathering, studied: readonly Studied[]): Studied[] {
-  return studied.filter((s) => (s.of === 'strands') === (of !== 'regions'));
+  return studied.filter(({ of: what }) =>
+    of === 'lines'
+      ? what === 'strands' || what === 'foreign'
+      : (what === 'strands') === (of === 'mesh'),
+  );
 }
 
 /**
@@ -59,19 +64,22 @@ export function gathered(picture: Raster, studied: readonly Studied[], of: Gathe
 const strandsOf = (studied: readonly Studied[]): Strand[] =>
   studied.flatMap((s) => (s.of === 'strands' ? s.strands : []));
 
+/** Strands that stand out from a print of one tone by their colour too. */
+const foreignOf = (studied: readonly Studied[]): Strand[] =>
+  studied.flatMap((s) => (s.of === 'foreign' && s.strands) || []);
+
 function linesFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
   const strands = strandsOf(studied);
   if (!strands.length) return [];
+  const foreign = foreignOf(studied);
   const level = strandLevel(picture);
-  const layers = layersFrom(picture, level, 4);
+  const plain = layersFrom(picture, level, 4);
+  const layers = foreign.length ? plain.map((layer) => withForeign(layer) ?? layer) : plain;
   const base = layers[0]!;
-  const tone = toneOf(picture, layers[levelFor(picture, MOST.tones) - level]);
+  const tone = toneOf(picture, plain[levelFor(picture, MOST.tones) - level]);
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
   const found: Candidate[] = [];
-  for (const c of creasesOf(
-    strands.filter((s) => s.level > 0),
-    base,
-  ))
+  for (const c of creasesOf(creaseStrands(strands, foreign), base))
     found.push({
       kind: 'creases',
       pixels: up(c.site),
@@ -79,13 +87,24 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
       polarity: 1,
       line: lineOf(c, level),
     });
-  for (const i of inkOf(
-    strands.filter((s) => s.level < 3),
-    layers,
-    tone,
-  ))
+  const fine = [...strands, ...foreign].filter((s) => s.level < 3);
+  for (const i of inkOf(fine, layers, tone))
     found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
-  return [...found, ...thinLines(strands, base, tone, level, picture)];
+  const lines = scratchesOf(fine, base.grey, base.colours[3] ?? null);
+  const wires = wiresOf(strands, base.grey);
+  return [
+    ...found,
+    ...lines.map((line) => thinLine('lines', line, level, picture)),
+    ...wires.map((wire) => thinLine('wires', wire, level, picture)),
+  ];
+}
+
+/** What creases are told from: where a level is told by colour too, by that. */
+function creaseStrands(strands: readonly Strand[], foreign: readonly Strand[]): Strand[] {
+  return CREASE_LEVELS.flatMap((level) => {
+    const at = (list: readonly Strand[]): Strand[] => list.filter((s) => s.level === level);
+    return at(at(foreign).length ? foreign : strands);
+  });
 }
 
 function meshFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
@@ -127,39 +146,26 @@ function toneOf(
   return small.colours.length ? toneCurveOf(small) : null;
 }
 
-/** Scratches and wires; a line that could be either is what more speaks for. */
-function thinLines(
-  strands: readonly Strand[],
-  base: Layer,
-  tone: ToneCurve | null,
+function thinLine(
+  kind: 'lines' | 'wires',
+  { xs, ys, widths, odds, polarity }: ChainedStrand,
   level: number,
   picture: Raster,
-): Candidate[] {
+): Candidate {
   const side = 2 ** level;
   const shift = (side - 1) / 2;
-  return (['lines', 'wires'] as const).flatMap((kind) =>
-    (kind === 'lines'
-      ? scratchesOf(
-          strands.filter((s) => s.level < 3),
-          base,
-          tone,
-        )
-      : wiresOf(strands, base.grey)
-    ).map((chain): Candidate => {
-      const whole = {
-        xs: chain.xs.map((x) => x * side + shift),
-        ys: chain.ys.map((y) => y * side + shift),
-        widths: chain.widths.map((w) => w * side),
-      };
-      return {
-        kind,
-        pixels: strokePixels(whole, picture, 0.5),
-        odds: chain.odds,
-        polarity: chain.polarity,
-        line: lineOf(whole, 0),
-      };
-    }),
-  );
+  const whole = {
+    xs: xs.map((x) => x * side + shift),
+    ys: ys.map((y) => y * side + shift),
+    widths: widths.map((w) => w * side),
+  };
+  return {
+    kind,
+    pixels: strokePixels(whole, picture, 0.5),
+    odds,
+    polarity,
+    line: lineOf(whole, 0),
+  };
 }
 
 function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {

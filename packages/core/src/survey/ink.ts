@@ -59,7 +59,7 @@ export function inkOf(
     [1, strokes.filter((s) => !other.has(s))],
   ] as const)
     for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
-      const colour = [0, 1, 2].map((c) => medianOf(members.map((m) => m.colour[c]!)));
+      const colour = members[0]!.colour.map((_, c) => medianOf(members.map((m) => m.colour[c]!)));
       const hue = foreign(colour, tone);
       if (odds + hue < THIN.least) continue;
       // A hue that is not the print's speaks for itself; the dark of a print is near a dark ink.

@@ -1,12 +1,9 @@
 import type { ChainedStrand } from './chains.js';
 import { chained } from './chains.js';
-import { labOfSrgb } from '../colour/lab.js';
-import type { Layer } from '../raster/layers.js';
+import type { Plane } from '../raster/plane.js';
 import { oddsOf, SCRATCH_WEIGHTS, WIRE_WEIGHTS } from './judge.js';
 import type { Strand } from './strands.js';
 import { middleOf } from './strands.js';
-import type { ToneCurve } from './tone-curve.js';
-import { MONOCHROME } from './tone-curve.js';
 
 interface Frame {
   readonly width: number;
@@ -20,46 +17,41 @@ const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
 
 /**
  * Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first.
- * @param layer the picture at the level whose px the strands are told in
- * @param tone of the picture as a whole; null when it is grey or not known
+ * @param frame the picture at the level whose px the strands are told in
+ * @param foreign what is foreign to a print of one tone, 0..60, at that level; null in other pictures
  */
 export function scratchesOf(
   strands: readonly Strand[],
-  layer: Layer,
-  tone: ToneCurve | null,
+  frame: Frame,
+  foreign: Plane | null,
 ): ChainedStrand[] {
-  const frame = layer.grey;
   const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
     oddsOf(s, SCRATCH_WEIGHTS) - HAIR.usual;
   return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap })
-    .map((line) => ofAnotherTone(line, layer, tone))
+    .map((line) => (foreign ? ofAnotherTone(line, foreign) : line))
     .map((line) => ({ ...line, odds: line.odds - (isPole(line, frame) ? POLE.against : 0) }))
     .sort((a, b) => b.odds - a.odds);
 }
 
-/**
- * How far a colour strays from the tone of a print before that tells anything, CIELAB units, in all and for each that
- * its pixels usually stray by; what each unit more speaks for, at most.
- */
-const STRAY = { free: 2, usual: 3, each: 0.4, most: 3 } as const;
-/** What a line strays by for most of its length, and the share of that below which a point is of the print itself. */
+/** How foreign a line is before that tells anything, and what each level more speaks for, at most. */
+const FOREIGN = { free: 12, each: 0.07, most: 3 } as const;
+/** How foreign a line is for most of its length, and the share of that below which a point is of the print itself. */
 const OWN = { most: 0.7, share: 0.25 } as const;
 
 /** On a print of one tone, what is of another lies on the print: likelier by so much, and no longer than that. */
-function ofAnotherTone(line: ChainedStrand, layer: Layer, tone: ToneCurve | null): ChainedStrand {
-  if (!tone || tone.usual > MONOCHROME) return line;
-  const free = STRAY.free + STRAY.usual * tone.usual;
-  const strays = straysAlong(line, layer, tone);
-  const most = strays.slice().sort()[Math.floor(OWN.most * strays.length)]!;
-  if (most <= free) return line;
-  const [from, to] = bestStretch(strays.map((stray) => stray - OWN.share * most));
-  const beyond = middleOf(strays.slice(from, to)) - free;
+function ofAnotherTone(line: ChainedStrand, foreign: Plane): ChainedStrand {
+  const { values, width } = foreign;
+  const along = line.xs.map((x, i) => values[Math.round(line.ys[i]!) * width + Math.round(x)]!);
+  const most = along.slice().sort()[Math.floor(OWN.most * along.length)]!;
+  if (most <= FOREIGN.free) return line;
+  const [from, to] = bestStretch(along.map((v) => v - OWN.share * most));
+  const beyond = middleOf(along.slice(from, to)) - FOREIGN.free;
   return {
     ...line,
     xs: line.xs.slice(from, to),
     ys: line.ys.slice(from, to),
     widths: line.widths.slice(from, to),
-    odds: line.odds + Math.max(0, Math.min(STRAY.most, STRAY.each * beyond)),
+    odds: line.odds + Math.max(0, Math.min(FOREIGN.most, FOREIGN.each * beyond)),
   };
 }
 
@@ -73,14 +65,6 @@ function bestStretch(values: Float32Array): readonly [number, number] {
     if (sum > best) [best, from, to] = [sum, start, i + 1];
   });
   return [from, to];
-}
-
-function straysAlong({ xs, ys }: Strand, { grey, colours }: Layer, tone: ToneCurve): Float32Array {
-  return xs.map((x, i) => {
-    const p = Math.round(ys[i]!) * grey.width + Math.round(x);
-    const [r, g, b] = colours.map(({ values }) => values[p]! / 255) as [number, number, number];
-    return tone.stray(labOfSrgb(r, g, b));
-  });
 }
 
 /**

@@ -1,5 +1,6 @@
 import { medianOf } from '../raster/median.js';
 import type { Layer } from '../raster/layers.js';
+import type { foreignAt } from './one-tone.js';
 import { pixelsUp } from './pixels-up.js';
 import type { Spot } from './spots.js';
 import { spotsAt } from './spots.js';
@@ -20,18 +21,29 @@ const CROWD = 24;
 const TEXTURE = 40;
 /** How far a speck stands out at least, in what its place strays by anyway. */
 const CLEAR = 3.5;
+/**
+ * What a colour speaks for that is wholly foreign to a print of one tone, and what it speaks against a speck to be of the
+ * print's own where the others are not.
+ */
+const FOREIGN = { own: 6, others: 1 } as const;
+/** From which on a speck counts as foreign, levels of {@link SpotTraits.foreign}. */
+const HUED = 20;
 /** Candidates less likely than this are not followed up. */
 const HOPELESS = -5;
 
 /**
  * Specks of one level, before the picture as a whole is asked. Plain data in and out, so that levels run side by side.
  * @param within whether what has its summit at a pixel of the level is asked about; everything is when left out
+ * @param foreign to a print of one tone, see {@link foreignAt}; left out where the tone is not known
  */
 export function specksAt(
   layer: Layer,
   level: number,
   frame: { width: number; height: number },
-  within: (summit: number) => boolean = () => true,
+  {
+    within = () => true,
+    foreign = null,
+  }: { within?: (summit: number) => boolean; foreign?: ReturnType<typeof foreignAt> } = {},
 ): Speck[] {
   const { grey } = layer;
   const spots = spotsAt(grey, level);
@@ -42,8 +54,8 @@ export function specksAt(
     if (crowds[k]! > TEXTURE || !within(spot.summit)) return;
     const busy = busyAround(grey, spot.summit);
     if (spot.stands < CLEAR * (busy + 1)) return;
-    const traits = spotTraits(layer, spot, crowds[k]!, busy);
-    const odds = speckOdds(traits, spot);
+    const traits = spotTraits(layer, spot, crowds[k]!, busy, foreign);
+    const odds = speckOdds(traits, spot) + (FOREIGN.own * traits.foreign) / 60;
     if (odds >= HOPELESS)
       specks.push({ ...spot, traits, odds, site: pixelsUp(spot.pixels, grey.width, level, frame) });
   });
@@ -157,6 +169,9 @@ export function agreed(
   const sure = [1, -1].map((sign) => specks.filter((s) => s.polarity === sign && s.odds > SURE));
   const tones = sure.map((list) => middleAndSpread(list.map(({ traits }) => traits.tone)));
   const rates = sure.map((list) => Math.log(list.length / megapixels / DUSTY + 0.05));
+  const hued = sure.flat();
+  const foreign =
+    hued.length < 3 ? 0 : hued.filter(({ traits }) => traits.foreign > HUED).length / hued.length;
   const asked = specks.map((speck): Speck => {
     const own = speck.polarity === 1 ? 0 : 1;
     const { middle, spread } = tones[own]!;
@@ -171,7 +186,8 @@ export function agreed(
       0.527 * rates[1 - own]! -
       0.167 * off +
       (known ? 0.224 : 0) +
-      0.061 * speck.odds * rates[own]!;
+      0.061 * speck.odds * rates[own]! -
+      FOREIGN.others * foreign * (1 - speck.traits.foreign / 60);
     return { ...speck, odds };
   });
   asked.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);

@@ -35,6 +35,8 @@ export interface SpotTraits {
   readonly busy: number;
   /** Other spots of its polarity near it. */
   readonly crowd: number;
+  /** How much more foreign to a print of one tone its colour is than that of the ring, 0..60; 0 for pictures in colour. */
+  readonly foreign: number;
 }
 
 const RING = { from: 1.5, to: 4.5 } as const;
@@ -42,12 +44,14 @@ const AROUND = 14;
 const SECTORS = 8;
 
 /** Measures a spot against what lies round it. @param crowd other spots of its polarity near it
- * @param busy of the place, see {@link busyAround} */
+ * @param busy of the place, see {@link busyAround}
+ * @param foreign to a print of one tone, see {@link foreignAt} */
 export function spotTraits(
   { grey, colours }: Layer,
   spot: Spot,
   crowd: number,
   busy: number,
+  foreign: ((pixel: number) => number) | null,
 ): SpotTraits {
   const { width, height, values } = grey;
   const { polarity, pixels } = spot;
@@ -81,7 +85,7 @@ export function spotTraits(
   const reach = Math.ceil(r + AROUND);
   const [mx, my] = [Math.round(cx), Math.round(cy)];
   const outer = (r + RING.to) ** 2;
-  let [ringTint, restSum, restSquares, sharp] = [0, 0, 0, 0];
+  let [ringTint, ringForeign, restSum, restSquares, sharp] = [0, 0, 0, 0, 0];
   const tinted = (p: number): number => {
     if (!colours.length) return 0;
     const [a, b, c] = [colours[0]!.values[p]!, colours[1]!.values[p]!, colours[2]!.values[p]!];
@@ -100,6 +104,7 @@ export function spotTraits(
       if (d > RING.from && d <= RING.to) {
         ring.push(v);
         ringTint += tinted(p);
+        if (foreign) ringForeign += foreign(p);
         const sector = Math.floor(((Math.atan2(dy, dx) / Math.PI + 1) / 2) * SECTORS) % SECTORS;
         sectors[sector]![0] += v;
         sectors[sector]![1]++;
@@ -149,6 +154,12 @@ export function spotTraits(
     mixed: sides.length ? Math.max(...sides) - Math.min(...sides) : 0,
     busy,
     crowd,
+    foreign: foreign
+      ? Math.max(
+          0,
+          pixels.reduce((s, p) => s + foreign(p), 0) / n - ringForeign / (ring.length || 1),
+        )
+      : 0,
   };
 }
 

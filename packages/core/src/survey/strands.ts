@@ -59,10 +59,11 @@ const AROUND = 16;
 /**
  * Strands at one level of a pyramid.
  * @param plane grey 0..255 of the level
+ * @param only of one polarity alone
  */
-export function strandsAt(plane: Plane, level: number): Strand[] {
+export function strandsAt(plane: Plane, level: number, only?: 1 | -1): Strand[] {
   const ridges = ridgesOf(plane, SIGMA, WEAKEST);
-  const curves = linked(ridges, { start: START, shortest: SHORTEST, gap: GAP });
+  const curves = linked(ridges, { start: START, shortest: SHORTEST, gap: GAP, only });
   if (!curves.length) return [];
   const mean = boxMean(plane, 3);
   const off = { ...plane, values: plane.values.map((v, p) => Math.abs(v - mean.values[p]!)) };

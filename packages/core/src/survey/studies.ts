@@ -1,9 +1,11 @@
 import type { Raster } from '../raster/raster.js';
+import { CREASE_LEVELS } from './creases.js';
 import type { FindingKind } from './finding.js';
 import type { Layer } from '../raster/layers.js';
 import { layerAt } from '../raster/layers.js';
 import type { Loss } from './losses.js';
 import { lossesOf } from './losses.js';
+import { foreignAt, withForeign } from './one-tone.js';
 import { pullsOf } from './pulls.js';
 import type { Speck } from './specks.js';
 import { specksAt } from './specks.js';
@@ -24,9 +26,10 @@ export interface Study {
   readonly of: readonly Studied['of'][];
 }
 
-/** What a study found; plain data. */
+/** What a study found; plain data. What is foreign is null in pictures that are not of one tone. */
 export type Studied =
   | { readonly of: 'strands'; readonly strands: readonly Strand[] }
+  | { readonly of: 'foreign'; readonly strands: readonly Strand[] | null }
   | { readonly of: 'specks'; readonly specks: readonly Speck[] }
   | { readonly of: 'losses'; readonly level: number; readonly losses: readonly Loss[] }
   | {
@@ -54,6 +57,7 @@ export function strandLevel(frame: Frame): number {
 const NEEDS: Record<Studied['of'], readonly FindingKind[]> = {
   strands: ['lines', 'creases', 'ink', 'wires', 'mesh'],
   specks: ['specks'],
+  foreign: ['lines', 'creases', 'ink'],
   losses: ['losses', 'specks', 'lines', 'creases', 'ink', 'wires', 'stains'],
   tones: ['stains', 'pulls'],
 };
@@ -67,6 +71,7 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
       of: 'strands' as const,
       level: base + k,
     })),
+    ...CREASE_LEVELS.map((k) => ({ of: 'foreign' as const, level: base + k })),
     { of: 'losses', level: levelFor(frame, MOST.losses) },
     { of: 'tones', level: levelFor(frame, MOST.tones) },
   ];
@@ -87,12 +92,22 @@ export function study(picture: Raster, { of, level }: Study): Studied[] {
   return of.map((one) => studied(picture, layer, level, one));
 }
 
+/** Bright strands in a print of one tone, in which what is foreign to it by its colour stands out by that too. */
+function raisedStrands(layer: Layer, level: number): Strand[] | null {
+  const raised = withForeign(layer)?.colours[3];
+  if (!raised) return null;
+  for (let p = 0; p < raised.values.length; p++) raised.values[p]! += layer.grey.values[p]!;
+  return strandsAt(raised, level, 1);
+}
+
 function studied(picture: Raster, layer: Layer, level: number, of: Studied['of']): Studied {
   switch (of) {
     case 'strands':
       return { of, strands: strandsAt(layer.grey, level - strandLevel(picture)) };
+    case 'foreign':
+      return { of, strands: raisedStrands(layer, level - strandLevel(picture)) };
     case 'specks':
-      return { of, specks: specksAt(layer, level, picture) };
+      return { of, specks: specksAt(layer, level, picture, { foreign: foreignAt(layer) }) };
     case 'losses':
       return { of, level, losses: lossesOf(layer) };
     case 'tones':

@@ -9,7 +9,7 @@ import { meshOf } from './mesh/mesh.js';
 import { meshSites } from './mesh/sites.js';
 import { withForeign } from './one-tone.js';
 import { pixelsUp } from './pixels-up.js';
-import { scratchesOf, wiresOf } from './scratches.js';
+import { scratchesOf } from './scratches.js';
 import { agreed } from './specks.js';
 import type { Strand } from './strands.js';
 import { strokePixels } from './stroke-mask.js';
@@ -18,6 +18,7 @@ import { levelFor, MOST, strandLevel } from './studies.js';
 import type { ToneCurve } from './tone-curve.js';
 import { toneCurveOf } from './tone-curve.js';
 import { tenth } from './tenth.js';
+import { wiresOf } from './wires.js';
 
 /** Something found before it is measured; plain data. */
 export interface Candidate {

@@ -2,6 +2,7 @@ import { medianOf } from '../raster/median.js';
 import { judged } from './ink-pieces.js';
 import { HALF } from './ink-thin.js';
 import type { Stroke } from './ink-stroke.js';
+import { SAME } from './ink-stroke.js';
 import type { Layer } from '../raster/layers.js';
 import type { Piece } from './pieces.js';
 import { gathered, piecesOf } from './pieces.js';
@@ -23,6 +24,8 @@ const SHARP = 0.95;
  * kind: what was there before strays more.
  */
 const STEADY = { least: 4, over: 1.7 } as const;
+/** Share of a stroke that stands out where it does so all along. */
+const WHOLE = 0.95;
 /** Pieces longer than so many of their breadths and straight are parts of things, not of letters. */
 const RULED = 16;
 /** What strays must be as broad as this share of the broader strokes: shadows in joints are not. */
@@ -68,8 +71,7 @@ export function inkSites(
   };
   const most = HALF.share * breadth + HALF.more;
   const crests = new Uint8Array(width * height);
-  for (const { xs, ys } of ink.strokes)
-    for (let i = 0; i < xs.length; i++) crests[Math.round(ys[i]!) * width + Math.round(xs[i]!)] = 1;
+  for (const stroke of ink.strokes) for (const p of crestOf(stroke, width)) crests[p] = 1;
   const isCrossed = ({ pixels }: Piece): boolean => pixels.some((p) => crests[p]);
   const all = like(-1, SURELY);
   const near = within < SURELY ? like(-1, within) : all;
@@ -94,8 +96,9 @@ export function inkSites(
   for (const { pixels } of thick) for (const p of pixels) part[p] = 1;
   for (const stroke of ink.strokes) {
     const own = strokePixels(stroke, grey).filter((p) => part[p]);
-    const stray = own.reduce((sum, p) => sum + off(p), 0) / own.length;
-    if (own.length < breadth * thin || stray > steady) continue;
+    const crest = crestOf(stroke, width).filter((p) => part[p]);
+    const stray = medianOf(crest.map(off));
+    if (own.length < breadth * thin || !crest.length || stray > strayOf(stroke, steady)) continue;
     const mask = new Uint8Array(width * height);
     for (const p of own) mask[p] = 1;
     const near = piecesOf(mask, width);
@@ -114,11 +117,19 @@ export function inkSites(
   });
 }
 
+/** What a stroke may stray: one of a single colour all along, standing out all along, as far as strokes of an ink do. */
+function strayOf({ spread, traits }: Stroke, steady: number): number {
+  return spread <= STEADY.least && traits.whole >= WHOLE ? Math.max(steady, SAME) : steady;
+}
+
+/** Pixels that the crest of a stroke runs through. */
+function crestOf({ xs, ys }: Stroke, width: number): number[] {
+  return Array.from(xs, (x, i) => Math.round(ys[i]!) * width + Math.round(x));
+}
+
 /** How far an ink strays from its colour, judged by what is usual along its crests, levels of the furthest channel. */
 function withinOf(strokes: readonly Stroke[], off: (p: number) => number, width: number): number {
-  const along = strokes.flatMap(({ xs, ys }) =>
-    Array.from(xs, (x, i) => off(Math.round(ys[i]!) * width + Math.round(x))),
-  );
+  const along = strokes.flatMap((stroke) => crestOf(stroke, width).map(off));
   return Math.max(NEARLY.least, Math.min(SURELY, NEARLY.over * medianOf(along)));
 }
 

@@ -7,3 +7,6 @@ export interface Stroke extends Strand {
   readonly spread: number;
   readonly reach: number;
 }
+
+/** How far strokes of one ink differ, levels of the furthest channel. */
+export const SAME = 12;

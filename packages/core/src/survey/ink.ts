@@ -6,6 +6,7 @@ import { thinShare } from './ink-thin.js';
 import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
 import type { Stroke } from './ink-stroke.js';
+import { SAME } from './ink-stroke.js';
 import type { ToneCurve } from './tone-curve.js';
 import { MONOCHROME } from './tone-curve.js';
 
@@ -20,8 +21,6 @@ export interface Ink {
 
 /** What a strand must be to be a stroke of ink: standing out, and steady in tone and colour. */
 const STROKE = { height: 25, unsteady: 0.25, spread: 9 } as const;
-/** How far strokes of one ink differ, levels of the furthest channel. */
-const SAME = 12;
 /** Where the hue itself tells ink, its tone may vary so many times more. */
 const FOREIGN = 2.2;
 const MODES = 4;

@@ -1,19 +1,15 @@
 import type { ChainedStrand } from './chains.js';
 import { chained } from './chains.js';
 import type { Plane } from '../raster/plane.js';
-import { oddsOf, SCRATCH_WEIGHTS, WIRE_WEIGHTS } from './judge.js';
+import { oddsOf, SCRATCH_WEIGHTS } from './judge.js';
 import type { Strand } from './strands.js';
 import { middleOf } from './strands.js';
-
-interface Frame {
-  readonly width: number;
-  readonly height: number;
-}
+import type { Frame } from './wires.js';
+import { reachesOut } from './wires.js';
 
 /** Evidence a strand needs to be part of a line, and a whole line needs to count. */
 const PART = -1;
 const HAIR = { usual: 0.8, gap: { widths: 30, most: 80 } } as const;
-const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
 
 /**
  * Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first.
@@ -85,62 +81,4 @@ function isPole(line: ChainedStrand, frame: Frame): boolean {
     traits.width * 2 ** level >= POLE.broad &&
     !reachesOut(line, frame)
   );
-}
-
-/** Shortest wire, as a share of the picture's diagonal. */
-const SHORTEST = 0.1;
-/** A line this near the border and this parallel to it is a frame's or a mount's, shares of the shorter side. */
-const HUGGING = { near: 0.04, slope: 0.012 } as const;
-
-/** Wires and poles: long smooth dark or bright lines that stood before the camera, likeliest first. */
-export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
-  const diagonal = Math.hypot(frame.width, frame.height);
-  const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
-    oddsOf(s, WIRE_WEIGHTS) - WIRE.usual;
-  return chained(strands, frame, { judge, part: PART - WIRE.usual, gap: WIRE.gap })
-    .filter((w) => spanOf(w) >= SHORTEST * diagonal && !hugsBorder(w, frame))
-    .map((w) => ({
-      ...w,
-      odds:
-        w.odds +
-        Math.min(0, 1.5 * Math.log(spanOf(w) / (0.25 * diagonal))) -
-        (isRuled(w) ? RULED : 0) -
-        (reachesOut(w, frame) ? 0 : ENDED),
-    }))
-    .sort((a, b) => b.odds - a.odds);
-}
-
-/** A wire comes from somewhere and goes on: one that begins and ends within the picture is more likely a hair. */
-const ENDED = 3;
-/** An end so near the border reaches it, share of the shorter side. */
-const OUT = 0.05;
-
-function reachesOut({ xs, ys }: Strand, { width, height }: Frame): boolean {
-  const near = OUT * Math.min(width, height);
-  return [0, xs.length - 1].some((i) => {
-    const [x, y] = [xs[i]!, ys[i]!];
-    return Math.min(x, y, width - 1 - x, height - 1 - y) < near;
-  });
-}
-
-/** Drawn and built lines lie dead level; a wire sags or slopes. */
-const RULED = 4;
-
-function isRuled({ xs, ys }: Strand): boolean {
-  const reach = Math.abs(xs.at(-1)! - xs[0]!);
-  return Math.max(...ys) - Math.min(...ys) < 0.01 * reach;
-}
-
-function spanOf({ xs, ys }: Strand): number {
-  return Math.hypot(xs.at(-1)! - xs[0]!, ys.at(-1)! - ys[0]!);
-}
-
-function hugsBorder({ xs, ys }: Strand, { width, height }: Frame): boolean {
-  const near = HUGGING.near * Math.min(width, height);
-  const along = (values: Float32Array, across: Float32Array, most: number): boolean => {
-    const [low, high] = [Math.min(...across), Math.max(...across)];
-    const reach = Math.max(...values) - Math.min(...values);
-    return high - low < HUGGING.slope * reach + 2 && (high < near || low > most - near);
-  };
-  return along(xs, ys, height) || along(ys, xs, width);
 }

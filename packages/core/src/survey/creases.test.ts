@@ -66,4 +66,10 @@ describe('creases', () => {
     expect(recall).toBeGreaterThan(0.85);
     expect(precision).toBeGreaterThan(0.9);
   });
+
+  test('are told from a grey sky as bright by their colour', () => {
+    const [recall, precision] = shares([232, 232, 232], 10, 130);
+    expect(recall).toBeGreaterThan(0.85);
+    expect(precision).toBeGreaterThan(0.9);
+  });
 });

@@ -116,7 +116,7 @@ function acrossAt({ xs, ys }: Course, i: number): [number, number] {
 }
 
 /** How far a crumb may stand out from the edge's run, px. */
-const BULGE = 2.5;
+const BULGE = 2.0;
 /** Dirt on paper is no longer than this across it, px. */
 const DIRT = 4;
 

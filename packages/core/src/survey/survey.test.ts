@@ -172,6 +172,24 @@ describe('survey', () => {
     expect(agreement(maskFrom(found, scene.picture), scene.damage, 520).f1).toBeGreaterThan(0.85);
   });
 
+  test('white writing is ink on a pale ground of a print of one tone: its colour tells it', () => {
+    const scene = new Scene(520, 400, 12);
+    for (let y = 0; y < 300; y++)
+      for (let x = 0; x < 520; x++) scene.lay(x, y, [246, 242, 228], 0.95);
+    scene.damage.fill(0);
+    for (const row of [60, 150, 240])
+      for (let k = 0; k < 9; k++) {
+        const x = 50 + 46 * k;
+        scene.line(
+          curve(40, (t) => [x + 17 * Math.sin(7 * t), row + 30 * Math.cos(7 * t) - 12 * t]),
+          4,
+          [250, 250, 250],
+        );
+      }
+    const found = agreement(maskOf(scene.picture, 'ink'), scene.damage, 520);
+    expect(found.f1).toBeGreaterThan(0.85);
+  });
+
   test('a long sagging cable is a wire', () => {
     const scene = new Scene(520, 360, 2);
     scene.line(

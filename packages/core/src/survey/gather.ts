@@ -75,7 +75,9 @@ function linesFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
   const foreign = foreignOf(studied);
   const level = strandLevel(picture);
   const plain = layersFrom(picture, level, 4);
-  const layers = foreign.length ? plain.map((layer) => withForeign(layer) ?? layer) : plain;
+  const fineLayers = plain.slice(0, 3);
+  const isOfOneTone = studied.some((s) => s.of === 'foreign' && s.strands);
+  const layers = isOfOneTone ? fineLayers.map((l) => withForeign(l) ?? l) : fineLayers;
   const base = layers[0]!;
   const tone = toneOf(picture, plain[levelFor(picture, MOST.tones) - level]);
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);

@@ -1,4 +1,4 @@
-import { layersFrom } from '../raster/layers.js';
+import { halvesOf, layersOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, grow, intersect, unite } from '../raster/rect.js';
@@ -62,7 +62,7 @@ function damageIn(
   picture: Raster,
   isOwn: (p: number) => boolean,
 ): { readonly pixels: Int32Array; readonly odds: number }[] {
-  const layers = layersFrom(picture, 0, LEVELS.specks);
+  const layers = layersOf(halvesOf(picture), 0, LEVELS.specks);
   const specks = layers.flatMap((layer, level) => {
     const side = 2 ** level;
     const within = (p: number): boolean =>

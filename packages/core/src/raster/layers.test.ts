@@ -1,5 +1,5 @@
 import { seededRandom } from '../random/random.js';
-import { layerAt, layersFrom } from './layers.js';
+import { layerAt } from './layers.js';
 import type { Raster } from './raster.js';
 import { createRaster } from './raster.js';
 
@@ -52,13 +52,5 @@ describe('layers of a picture', () => {
     expect([grey.width, grey.height]).toEqual([9, 6]);
     for (let p = 0; p < grey.values.length; p++)
       expect(grey.values[p]).toBeCloseTo(meanOf(picture, 0, p % 9, Math.floor(p / 9), 2), 3);
-  });
-
-  test('go on by halves, and end before they are too small to tell anything', () => {
-    const layers = layersFrom(made(100, 70, 3, 'u8'), 0, 6);
-    expect(layers.map(({ grey }) => grey.width)).toEqual([100, 50, 25]);
-    const again = layerAt(made(100, 70, 3, 'u8'), 2);
-    for (let p = 0; p < again.grey.values.length; p++)
-      expect(layers[2]!.grey.values[p]).toBeCloseTo(again.grey.values[p]!, 2);
   });
 });

@@ -2,7 +2,6 @@ import { greyOf } from './grey.js';
 import type { Raster } from './raster.js';
 import { colourChannels, whiteOf } from './raster.js';
 import type { Plane } from './plane.js';
-import { halved } from './plane.js';
 
 /** One level of a picture: grey, and its three colours when it has any; 0..255. */
 export interface Layer {
@@ -102,15 +101,4 @@ function threeMeans(
     if ((y + 1) % side === 0)
       for (let x = to; x < to + w; x++) grey[x] = greyFrom(r[x]!, g[x]!, b[x]!);
   }
-}
-
-/** A level and the next ones, each half the size. @param levels how many */
-export function layersFrom(picture: Raster, level: number, levels: number): Layer[] {
-  const layers = [layerAt(picture, level)];
-  while (layers.length < levels) {
-    const { grey, colours } = layers.at(-1)!;
-    if (Math.min(grey.width, grey.height) < 32) break;
-    layers.push({ grey: halved(grey), colours: colours.map(halved) });
-  }
-  return layers;
 }

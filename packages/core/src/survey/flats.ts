@@ -132,41 +132,14 @@ function traitsOf(
 ): FlatTraits {
   const inside = new Uint8Array(width * height);
   for (const p of pixels) inside[p] = 1;
-  const middles = planes.map((plane) => {
-    const counts = new Int32Array(256);
-    for (const p of pixels) counts[Math.round(plane[p]!)]!++;
-    let [sum, v] = [counts[0]!, 0];
-    while (sum * 2 < pixels.length) sum += counts[++v]!;
-    return v;
-  });
   const middle = pixels.reduce((s, p) => s + grey[p]!, 0) / pixels.length;
-  let [even, border, edge, fringed, cut, resumed] = [0, 0, 0, 0, 0, 0];
-  const steps: number[] = [];
-  for (const p of pixels) {
-    if (planes.every((plane, c) => Math.abs(plane[p]! - middles[c]!) <= 2)) even++;
-    const [x, y] = [p % width, (p / width) | 0];
-    if (x === 0 || y === 0 || x === width - 1 || y === height - 1) border++;
-    for (const [dx, dy] of SIDES) {
-      const [qx, qy] = [x + dx, y + dy];
-      if (qx < 0 || qy < 0 || qx >= width || qy >= height || inside[qy * width + qx]) continue;
-      edge++;
-      const at = (d: number): number => {
-        const [sx, sy] = [
-          Math.max(0, Math.min(width - 1, x + d * dx)),
-          Math.max(0, Math.min(height - 1, y + d * dy)),
-        ];
-        return grey[sy * width + sx]!;
-      };
-      const fringe = Math.max(...FRINGE.map(at));
-      const behind = (at(BEHIND[0]) + at(BEHIND[1])) / 2;
-      if (fringe > 200 && fringe > behind + 20 && fringe > middle + 20) fringed++;
-      if (RESUMED.every((d) => Math.abs(at(d) - middle) < 10)) resumed++;
-      const step = Math.abs(at(2) - middle);
-      if (step > 18) cut++;
-      steps.push(step);
-    }
-  }
-  steps.sort((a, b) => a - b);
+  const { border, length, fringed, cut, resumed, step } = edgeOf(
+    pixels,
+    inside,
+    middle,
+    grey,
+    width,
+  );
   const ends = [0, width - 1, (height - 1) * width, height * width - 1];
   const bounds = pixels.reduce(
     ([l, r, t, b], p) => [
@@ -179,15 +152,80 @@ function traitsOf(
   ) as [number, number, number, number];
   return {
     share: pixels.length / (width * height),
-    even: even / pixels.length,
+    even: evenShare(pixels, planes),
     border: border / Math.min(width, height),
     corners: ends.filter((p) => inside[p]).length,
-    fringe: edge ? fringed / edge : 0,
-    cut: edge ? cut / edge : 0,
-    step: steps[steps.length >> 1] ?? 0,
-    resumes: edge ? resumed / edge : 0,
-    breadth: edge ? (2 * pixels.length) / edge / Math.min(width, height) : 1,
-    ragged: edge / (bounds[1] - bounds[0] + bounds[3] - bounds[2] + 2),
+    fringe: length ? fringed / length : 0,
+    cut: length ? cut / length : 0,
+    step,
+    resumes: length ? resumed / length : 0,
+    breadth: length ? (2 * pixels.length) / length / Math.min(width, height) : 1,
+    ragged: length / (bounds[1] - bounds[0] + bounds[3] - bounds[2] + 2),
     grey: middle,
   };
+}
+
+/** Share of a region's pixels within two levels of its own middle in every plane. */
+function evenShare(pixels: Int32Array, planes: readonly Float32Array[]): number {
+  const off = new Uint8Array(pixels.length);
+  for (const plane of planes) {
+    const counts = new Int32Array(256);
+    for (const p of pixels) counts[Math.round(plane[p]!)]!++;
+    let [sum, middle] = [counts[0]!, 0];
+    while (sum * 2 < pixels.length) sum += counts[++middle]!;
+    for (let k = 0; k < pixels.length; k++)
+      if (Math.abs(plane[pixels[k]!]! - middle) > 2) off[k] = 1;
+  }
+  let even = pixels.length;
+  for (const is of off) even -= is;
+  return even / pixels.length;
+}
+
+/** What lies at the edge of a region and beyond it: px of the picture's border, of its own edge, and of that by what is seen there. */
+interface Edge {
+  readonly border: number;
+  readonly length: number;
+  readonly fringed: number;
+  readonly cut: number;
+  readonly resumed: number;
+  /** The middle step over the edge, grey levels. */
+  readonly step: number;
+}
+
+function edgeOf(
+  pixels: Int32Array,
+  inside: Uint8Array,
+  middle: number,
+  grey: Float32Array,
+  width: number,
+): Edge {
+  const height = grey.length / width;
+  let [border, fringed, cut, resumed] = [0, 0, 0, 0];
+  const steps: number[] = [];
+  for (const p of pixels) {
+    const x = p % width;
+    const y = (p / width) | 0;
+    if (x === 0 || y === 0 || x === width - 1 || y === height - 1) border++;
+    for (let k = 0; k < SIDES.length; k++) {
+      const [dx, dy] = SIDES[k]!;
+      const [qx, qy] = [x + dx, y + dy];
+      if (qx < 0 || qy < 0 || qx >= width || qy >= height || inside[qy * width + qx]) continue;
+      const at = (d: number): number => {
+        const sx = Math.max(0, Math.min(width - 1, x + d * dx));
+        const sy = Math.max(0, Math.min(height - 1, y + d * dy));
+        return grey[sy * width + sx]!;
+      };
+      const fringe = Math.max(at(FRINGE[0]), at(FRINGE[1]), at(FRINGE[2]));
+      const behind = (at(BEHIND[0]) + at(BEHIND[1])) / 2;
+      if (fringe > 200 && fringe > behind + 20 && fringe > middle + 20) fringed++;
+      if (Math.abs(at(RESUMED[0]) - middle) < 10 && Math.abs(at(RESUMED[1]) - middle) < 10)
+        resumed++;
+      const step = Math.abs(at(2) - middle);
+      if (step > 18) cut++;
+      steps.push(step);
+    }
+  }
+  const sorted = Float64Array.from(steps).sort();
+  const step = sorted[sorted.length >> 1] ?? 0;
+  return { border, length: steps.length, fringed, cut, resumed, step };
 }

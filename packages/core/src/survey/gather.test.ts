@@ -1,5 +1,6 @@
 import { FINDING_KINDS } from './finding.js';
 import { gathered, GATHERINGS, studiedFor } from './gather.js';
+import { halvesOf } from '../raster/halves.js';
 import { studiesFor, study } from './studies.js';
 import { findingsFrom, survey } from './survey.js';
 import { curve, Scene } from './test-scenes.js';
@@ -18,11 +19,12 @@ scene.line(
   [14, 13, 15],
 );
 const { picture } = scene;
-const studied = studiesFor(picture, FINDING_KINDS).flatMap((work) => study(picture, work));
+const halves = halvesOf(picture);
+const studied = studiesFor(picture, FINDING_KINDS).flatMap((work) => study(halves, work));
 
 test('every gathering needs its own studies alone, and together they come to the whole survey', () => {
-  const apart = GATHERINGS.map((of) => gathered(picture, studiedFor(of, studied), of));
-  expect(apart).toEqual(GATHERINGS.map((of) => gathered(picture, studied, of)));
+  const apart = GATHERINGS.map((of) => gathered(halves, studiedFor(of, studied), of));
+  expect(apart).toEqual(GATHERINGS.map((of) => gathered(halves, studied, of)));
   // As plain data, the way it comes from another thread.
   const findings = findingsFrom(picture, structuredClone(apart.flat()));
   expect(findings).toEqual(survey(picture));
@@ -30,7 +32,7 @@ test('every gathering needs its own studies alone, and together they come to the
 });
 
 test('kinds are gathered where they belong', () => {
-  const kinds = GATHERINGS.map((of) => new Set(gathered(picture, studied, of).map((c) => c.kind)));
+  const kinds = GATHERINGS.map((of) => new Set(gathered(halves, studied, of).map((c) => c.kind)));
   expect(kinds[0]!.has('lines')).toBe(true);
   expect(kinds[1]!.size).toBe(0);
   expect(kinds[2]!.has('specks')).toBe(true);
@@ -38,5 +40,5 @@ test('kinds are gathered where they belong', () => {
 });
 
 test('without studies nothing is gathered', () => {
-  for (const of of GATHERINGS) expect(gathered(picture, [], of)).toEqual([]);
+  for (const of of GATHERINGS) expect(gathered(halves, [], of)).toEqual([]);
 });

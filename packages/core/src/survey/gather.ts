@@ -1,5 +1,6 @@
 import type { ChainedStrand } from './chains.js';
-import { greyAt, layerAt, layersFrom } from '../raster/layers.js';
+import type { Halves } from '../raster/halves.js';
+import { layerOf, layersOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import { CREASE_LEVELS, creasesOf } from './creases.js';
 import type { Finding, FindingKind } from './finding.js';
@@ -51,14 +52,14 @@ export function studiedFor(of: Gathering, studied: readonly Studied[]): Studied[
  * What studies come to of some kinds.
  * @param studied the results of all of {@link studiesFor} that it needs, in the studies' order
  */
-export function gathered(picture: Raster, studied: readonly Studied[], of: Gathering): Candidate[] {
+export function gathered(halves: Halves, studied: readonly Studied[], of: Gathering): Candidate[] {
   switch (of) {
     case 'lines':
-      return linesFrom(picture, studied);
+      return linesFrom(halves, studied);
     case 'mesh':
-      return meshFrom(picture, studied);
+      return meshFrom(halves, studied);
     case 'regions':
-      return regionsFrom(picture, studied);
+      return regionsFrom(halves.picture, studied);
   }
 }
 
@@ -69,17 +70,18 @@ const strandsOf = (studied: readonly Studied[]): Strand[] =>
 const foreignOf = (studied: readonly Studied[]): Strand[] =>
   studied.flatMap((s) => (s.of === 'foreign' && s.strands) || []);
 
-function linesFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
+function linesFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
+  const { picture } = halves;
   const strands = strandsOf(studied);
   if (!strands.length) return [];
   const foreign = foreignOf(studied);
   const level = strandLevel(picture);
-  const plain = layersFrom(picture, level, 4);
+  const plain = layersOf(halves, level, 4);
   const fineLayers = plain.slice(0, 3);
   const isOfOneTone = studied.some((s) => s.of === 'foreign' && s.strands);
   const layers = isOfOneTone ? fineLayers.map((l) => withForeign(l) ?? l) : fineLayers;
   const base = layers[0]!;
-  const tone = toneOf(picture, plain[levelFor(picture, MOST.tones) - level]);
+  const tone = toneOf(halves, plain[levelFor(picture, MOST.tones) - level]);
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
   const found: Candidate[] = [];
   for (const c of creasesOf(creaseStrands(strands, foreign), base))
@@ -110,11 +112,12 @@ function creaseStrands(strands: readonly Strand[], foreign: readonly Strand[]): 
   });
 }
 
-function meshFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
+function meshFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
+  const { picture } = halves;
   const strands = strandsOf(studied);
   if (!strands.length) return [];
   const level = strandLevel(picture);
-  const grey = greyAt(picture, level);
+  const { grey } = layerOf(halves, level);
   const mesh = meshOf(grey, strands);
   if (!mesh) return [];
   const parts = meshSites(mesh, grey).map(({ pixels }) =>
@@ -143,8 +146,8 @@ function lookOf({ looks }: Mesh, level: number): { size: number; soft: number } 
 
 /** The tone of the picture as a whole; null for grey ones, which have none. @param small where it has been made */
 function toneOf(
-  picture: Raster,
-  small = layerAt(picture, levelFor(picture, MOST.tones)),
+  halves: Halves,
+  small = layerOf(halves, levelFor(halves.picture, MOST.tones)),
 ): ToneCurve | null {
   return small.colours.length ? toneCurveOf(small) : null;
 }

@@ -123,7 +123,7 @@ export function spotTraits(
     for (const step of [1, -1, width, -width]) {
       // Two px away, so that the blur of a lens and of sampling does not count.
       const q = p + 2 * step;
-      if (!inside.has(p + step) && values[q] !== undefined)
+      if (q >= 0 && q < values.length && !inside.has(p + step))
         sharp = Math.max(sharp, polarity * (values[p]! - values[q]!));
     }
   const heartTint = pixels.reduce((s, p) => s + tinted(p), 0) / n;

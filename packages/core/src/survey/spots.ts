@@ -44,7 +44,7 @@ export function spotsAt(plane: Plane, level: number): Spot[] {
   const taken = new Uint8Array(plane.values.length);
   // At coarser levels what the small ring finds has been found before.
   const rings = level === 0 ? RINGS : RINGS.slice(1);
-  const peaks = peaksOf(plane);
+  const peaks = peaksOf(plane, rings);
   const spots: Spot[] = [];
   for (const radius of rings)
     for (const polarity of [1, -1] as const)
@@ -58,9 +58,22 @@ export function spotsAt(plane: Plane, level: number): Spot[] {
   return spots;
 }
 
-/** Pixels higher than their four neighbours, and lower ones, in reading order; of pixels of the same height the first. */
-function peaksOf({ width, height, values }: Plane): [high: number[], low: number[]] {
+/**
+ * Pixels higher than their four neighbours, and lower ones, in reading order; of pixels of the same height the first.
+ * Those that cannot stand out from a ring for the places left and right of them are left out: most cannot.
+ */
+function peaksOf(
+  { width, height, values }: Plane,
+  rings: readonly number[],
+): [high: number[], low: number[]] {
   const [high, low]: [number[], number[]] = [[], []];
+  const [near, far] = [rings[0]!, rings.at(-1)!];
+  const standsOver = (p: number, radius: number, polarity: 1 | -1): boolean => {
+    const floor = polarity * values[p]! - LEAST;
+    return polarity * values[p - radius]! <= floor && polarity * values[p + radius]! <= floor;
+  };
+  const mayStand = (p: number, x: number, polarity: 1 | -1): boolean =>
+    x < far || x >= width - far || standsOver(p, near, polarity) || standsOver(p, far, polarity);
   for (let y = 0, p = 0; y < height; y++) {
     const up = y > 0 ? -width : 0;
     const down = y < height - 1 ? width : 0;
@@ -71,7 +84,8 @@ function peaksOf({ width, height, values }: Plane): [high: number[], low: number
         if (
           (x === width - 1 || values[p + 1]! <= v) &&
           (up === 0 || values[p + up]! < v) &&
-          (down === 0 || values[p + down]! <= v)
+          (down === 0 || values[p + down]! <= v) &&
+          mayStand(p, x, 1)
         )
           high.push(p);
       }
@@ -79,7 +93,8 @@ function peaksOf({ width, height, values }: Plane): [high: number[], low: number
         if (
           (x === width - 1 || values[p + 1]! >= v) &&
           (up === 0 || values[p + up]! > v) &&
-          (down === 0 || values[p + down]! >= v)
+          (down === 0 || values[p + down]! >= v) &&
+          mayStand(p, x, -1)
         )
           low.push(p);
       }

@@ -3,6 +3,7 @@ import type { Plane } from '../raster/plane.js';
 import { boxMean } from '../raster/plane.js';
 import type { Profile } from './profile.js';
 import { profileOf } from './profile.js';
+import type { Ridges } from './ridges.js';
 import { ridgesOf } from './ridges.js';
 
 /** A line-like thing: where it runs, how wide it is, and what speaks for its not being part of the photograph. */
@@ -66,21 +67,17 @@ export function strandsAt(plane: Plane, level: number, only?: 1 | -1): Strand[] 
   const curves = linked(ridges, { start: START, shortest: SHORTEST, gap: GAP, only });
   if (!curves.length) return [];
   const mean = boxMean(plane, 3);
-  const off = { ...plane, values: plane.values.map((v, p) => Math.abs(v - mean.values[p]!)) };
-  const busy = boxMean(off, AROUND);
-  const crests = [1, -1].map((sign) => {
-    const values = new Float32Array(plane.values.length);
-    for (let p = 0; p < values.length; p++) {
-      const k = ridges.at[p]! - 1;
-      if (k >= 0 && ridges.strength[k]! * sign >= START) values[p] = 1;
-    }
-    return boxMean({ ...plane, values }, AROUND);
-  });
+  for (let p = 0; p < mean.values.length; p++)
+    mean.values[p] = Math.abs(plane.values[p]! - mean.values[p]!);
+  const busy = boxMean(mean, AROUND);
+  const crests = new Map(
+    (only ? [only] : ([1, -1] as const)).map((sign) => [sign, crestsOf(ridges, sign)]),
+  );
   const scale = 2 ** level;
   const shift = (scale - 1) / 2;
   return curves.map((curve): Strand => {
     const profile = profileOf(plane, curve);
-    const crowd = crests[curve.polarity === 1 ? 0 : 1]!;
+    const crowd = crests.get(curve.polarity)!;
     return {
       xs: curve.xs.map((x) => x * scale + shift),
       ys: curve.ys.map((y) => y * scale + shift),
@@ -98,6 +95,16 @@ export function strandsAt(plane: Plane, level: number, only?: 1 | -1): Strand[] 
       ),
     };
   });
+}
+
+/** Share of the surroundings of every pixel that crests of a polarity take. */
+function crestsOf({ width, height, at, strength }: Ridges, sign: 1 | -1): Plane {
+  const values = new Float32Array(at.length);
+  for (let p = 0; p < values.length; p++) {
+    const k = at[p]!;
+    if (k > 0 && strength[k - 1]! * sign >= START) values[p] = 1;
+  }
+  return boxMean({ width, height, values }, AROUND);
 }
 
 function traitsOf(

@@ -1,8 +1,9 @@
+import type { Halves } from '../raster/halves.js';
+import { layerOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import { CREASE_LEVELS } from './creases.js';
 import type { FindingKind } from './finding.js';
 import type { Layer } from '../raster/layers.js';
-import { layerAt } from '../raster/layers.js';
 import type { Loss } from './losses.js';
 import { lossesOf } from './losses.js';
 import { foreignAt, withForeign } from './one-tone.js';
@@ -87,9 +88,9 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
 }
 
 /** Does one study. */
-export function study(picture: Raster, { of, level }: Study): Studied[] {
-  const layer: Layer = layerAt(picture, level);
-  return of.map((one) => studied(picture, layer, level, one));
+export function study(halves: Halves, { of, level }: Study): Studied[] {
+  const layer = layerOf(halves, level);
+  return of.map((one) => studied(halves.picture, layer, level, one));
 }
 
 /** Bright strands in a print of one tone, in which what is foreign to it by its colour stands out by that too. */

@@ -1,3 +1,4 @@
+import { halvesOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
@@ -23,11 +24,12 @@ export interface SurveyOptions {
 /** Surveys a picture on the calling thread. @throws Cancelled */
 export function survey(picture: Raster, options: SurveyOptions = {}, task?: Task): Finding[] {
   const studies = studiesFor(picture, options.kinds ?? FINDING_KINDS);
+  const halves = halvesOf(picture);
   const studied = studies.flatMap((s, k) => {
     checkpoint(task, k / (studies.length + 1));
-    return study(picture, s);
+    return study(halves, s);
   });
-  const candidates = GATHERINGS.flatMap((of) => gathered(picture, studied, of));
+  const candidates = GATHERINGS.flatMap((of) => gathered(halves, studied, of));
   const findings = findingsFrom(picture, candidates, options);
   checkpoint(task, 1);
   return findings;

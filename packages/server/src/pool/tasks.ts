@@ -1,11 +1,13 @@
 import type {
   BlockFacts,
   Candidate,
+  Halves,
+  SurveyPart,
+  SurveyPartDone,
   DetailFacts,
   DonorMap,
   RoughFill,
   FoundPrint,
-  Gathering,
   GreyChoice,
   LineRun,
   Point,
@@ -17,8 +19,6 @@ import type {
   Preparation,
   PullLeft,
   SiteTell,
-  Studied,
-  Study,
   Tilt,
   ToneAct,
 } from '@tersum/core';
@@ -183,13 +183,7 @@ export type WorkerTask =
     }
   | { readonly kind: 'pulls'; readonly original: Raster; readonly patches: readonly Patch[] }
   | { readonly kind: 'added'; readonly original: Raster; readonly at: Point }
-  | { readonly kind: 'study'; readonly original: Raster; readonly work: Study }
-  | {
-      readonly kind: 'gather';
-      readonly original: Raster;
-      readonly studied: readonly Studied[];
-      readonly of: Gathering;
-    }
+  | { readonly kind: 'survey part'; readonly halves: Halves; readonly part: SurveyPart }
   | {
       readonly kind: 'findings';
       readonly original: Raster;
@@ -277,8 +271,7 @@ export interface Answers {
   pulls: PullLeft[];
   ends: KnownLine;
   added: FindingRecord | null;
-  study: Studied[];
-  gather: Candidate[];
+  'survey part': SurveyPartDone;
   findings: FindingRecord[];
   prepare: { readonly bytes: number };
   blocks: BlockFacts | null;

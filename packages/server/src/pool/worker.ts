@@ -15,7 +15,6 @@ import {
   depthOf,
   detailReach,
   frameOf,
-  gathered,
   greyChoice,
   intersect,
   levelsOf,
@@ -26,7 +25,7 @@ import {
   printsOn,
   pullsLeft,
   quadOf,
-  study,
+  surveyPart,
   throughMap,
   tiltOf,
   toItsEnds,
@@ -158,10 +157,8 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return toItsEnds(task.original, task.line);
     case 'added':
       return addedRecord(task.original, task.at, randomUUID());
-    case 'study':
-      return study(task.original, task.work);
-    case 'gather':
-      return gathered(task.original, task.studied, task.of);
+    case 'survey part':
+      return surveyPart(task.halves, task.part);
     case 'findings':
       return findingRecords(task.original, task.candidates, randomUUID);
     case 'part':

@@ -1,4 +1,5 @@
-import { FINDING_KINDS, GATHERINGS, studiedFor, studiesFor } from '@tersum/core';
+import type { Halves, SurveyPart, SurveyPartDone } from '@tersum/core';
+import { candidatesBy, Cancelled, FINDING_KINDS } from '@tersum/core';
 import type { SurveyAnswer } from '@tersum/document';
 import type { Logger } from 'pino';
 import type { WorkPool } from '../pool/pool.js';
@@ -8,7 +9,7 @@ import type { RecordStore } from '../store/records.js';
 
 interface Run {
   share: number;
-  cancelled: boolean;
+  readonly stop: AbortController;
 }
 
 /** Surveys under way: their studies run side by side on the pool. One that a restart cut off is begun again when asked for. */
@@ -42,23 +43,26 @@ export class SurveyDesk {
   /** Begins a survey; one that is under way goes on. */
   begin(pictureId: string): void {
     if (this.runs.has(pictureId)) return;
-    const run: Run = { share: 0, cancelled: false };
+    const run: Run = { share: 0, stop: new AbortController() };
     this.runs.set(pictureId, run);
     this.failures.delete(pictureId);
     this.findings.setSurvey(pictureId, { state: 'surveying' });
     this.perform(pictureId, run)
       .catch((error: unknown) => {
+        if (error instanceof Cancelled) return;
         this.log.error({ err: error, pictureId }, 'survey failed');
         this.failures.set(pictureId, 'The survey could not be finished. Try it again.');
         this.findings.setSurvey(pictureId, { state: 'none' });
       })
-      .finally(() => this.runs.delete(pictureId));
+      .finally(() => {
+        if (this.runs.get(pictureId) === run) this.runs.delete(pictureId);
+      });
   }
 
   cancel(pictureId: string): void {
     const run = this.runs.get(pictureId);
     if (!run) return;
-    run.cancelled = true;
+    run.stop.abort();
     this.runs.delete(pictureId);
     const before = this.findings.list(pictureId).length > 0;
     this.findings.setSurvey(pictureId, { state: before ? 'ready' : 'none' });
@@ -66,29 +70,17 @@ export class SurveyDesk {
 
   private async perform(pictureId: string, run: Run): Promise<void> {
     const { raster } = (await this.bases.get(pictureId)).picture;
-    const studies = studiesFor(raster, FINDING_KINDS);
-    const steps = studies.length + GATHERINGS.length + 1;
-    let done = 0;
-    const told = async <R>(answer: Promise<R>): Promise<R> => {
-      const result = await answer;
-      run.share = ++done / steps;
-      return result;
-    };
-    const studied = (
-      await Promise.all(
-        studies.map((work) => told(this.pool.run({ kind: 'study', original: raster, work }))),
-      )
-    ).flat();
-    if (run.cancelled) return;
-    const gathered = await Promise.all(
-      GATHERINGS.map((of) => {
-        const own = studiedFor(of, studied);
-        return told(this.pool.run({ kind: 'gather', original: raster, studied: own, of }));
-      }),
+    const candidates = await candidatesBy(
+      <P extends SurveyPart>(halves: Halves, part: P) =>
+        this.pool.run({ kind: 'survey part', halves, part }) as Promise<SurveyPartDone<P>>,
+      raster,
+      FINDING_KINDS,
+      {
+        signal: run.stop.signal,
+        progress: (share) => (run.share = share),
+      },
     );
-    if (run.cancelled) return;
-    const candidates = gathered.flat();
     const found = await this.pool.run({ kind: 'findings', original: raster, candidates });
-    if (!run.cancelled) this.findings.replace(pictureId, found);
+    if (!run.stop.signal.aborted) this.findings.replace(pictureId, found);
   }
 }

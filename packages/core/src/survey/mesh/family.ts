@@ -100,14 +100,15 @@ function directionsOf({ count, tx, ty, length }: Crests): number[] {
 
 /** Angle and distance at which the crests of a window fall in step most, window by window. */
 function seedsOf(crests: Crests, angle: number, { width, height }: Frame): Seed[] {
-  const { count, x, y, tx, ty, length } = crests;
+  const { count, x, y, tx, ty } = crests;
   const radius = 0.22 * Math.min(width, height) + 40;
   const [nx, ny] = [Math.cos(angle), Math.sin(angle)];
   const seeds: Seed[] = [];
+  const most = Math.min(STEP.most * Math.min(width, height), 0.7 * radius);
   for (const fy of [0.25, 0.5, 0.75])
     for (const fx of [0.25, 0.5, 0.75]) {
       const [cx, cy] = [fx * width, fy * height];
-      let near: number[] = [];
+      const near: number[] = [];
       for (let k = 0; k < count; k++)
         if (
           Math.abs(x[k]! - cx) < radius &&
@@ -115,48 +116,54 @@ function seedsOf(crests: Crests, angle: number, { width, height }: Frame): Seed[
           Math.abs(tx[k]! * nx + ty[k]! * ny) < 0.17
         )
           near.push(k);
-      if (near.length < 30) continue;
-      const every = Math.ceil(near.length / ASKED.window);
-      near = near.filter((_, i) => i % every === 0);
-      let total = 0;
-      for (const k of near) total += length[k]!;
-      const found: Seed[] = [];
-      const most = Math.min(STEP.most * Math.min(width, height), 0.7 * radius);
-      for (let turn = -2; turn <= 2; turn++) {
-        const own = angle + (turn * Math.PI) / 75;
-        const [ax, ay] = [Math.cos(own), Math.sin(own)];
-        const along = near.map((k) => (x[k]! - cx) * ax + (y[k]! - cy) * ay);
-        for (let step = STEP.from; step <= most; step *= STEP.grow) {
-          const f = (2 * Math.PI) / step;
-          let [re, im] = [0, 0];
-          near.forEach((k, i) => {
-            re += length[k]! * Math.cos(f * along[i]!);
-            im += length[k]! * Math.sin(f * along[i]!);
-          });
-          const quality = Math.hypot(re, im) / total - 1.2 / Math.sqrt(near.length);
-          found.push({
-            cx,
-            cy,
-            angle: own,
-            step,
-            offset: Math.atan2(im, re) / (2 * Math.PI),
-            quality,
-          });
-        }
-      }
-      const best = Math.max(...found.map((s) => s.quality));
-      if (best < 0.12) continue;
-      // Lines in step at a distance are in step at its half and third as well: the widest that is nearly as good is meant.
-      const good = found
-        .filter((s) => s.quality > 0.75 * best)
-        .sort((a, b) => b.quality - a.quality);
-      const widest = good
-        .filter((s) => s.step > 1.5 * good[0]!.step)
-        .sort((a, b) => b.quality - a.quality)[0];
-      seeds.push(good[0]!);
-      if (widest) seeds.push(widest);
+      if (near.length >= 30) seeds.push(...seedsIn(crests, near, cx, cy, angle, most));
     }
   return seeds.sort((a, b) => b.quality - a.quality).slice(0, SEEDS);
+}
+
+/** The same in one window round a place. @param all crests in the window @param most largest distance of lines */
+function seedsIn(
+  { x, y, length }: Crests,
+  all: readonly number[],
+  cx: number,
+  cy: number,
+  angle: number,
+  most: number,
+): Seed[] {
+  const every = Math.ceil(all.length / ASKED.window);
+  const near = all.filter((_, i) => i % every === 0);
+  const lengths = Float64Array.from(near, (k) => length[k]!);
+  const total = lengths.reduce((sum, l) => sum + l, 0);
+  const found: Seed[] = [];
+  for (let turn = -2; turn <= 2; turn++) {
+    const own = angle + (turn * Math.PI) / 75;
+    const [ax, ay] = [Math.cos(own), Math.sin(own)];
+    const along = Float64Array.from(near, (k) => (x[k]! - cx) * ax + (y[k]! - cy) * ay);
+    for (let step = STEP.from; step <= most; step *= STEP.grow) {
+      const [re, im] = inStep(along, lengths, (2 * Math.PI) / step);
+      const quality = Math.hypot(re, im) / total - 1.2 / Math.sqrt(near.length);
+      const offset = Math.atan2(im, re) / (2 * Math.PI);
+      found.push({ cx, cy, angle: own, step, offset, quality });
+    }
+  }
+  const best = Math.max(...found.map((s) => s.quality));
+  if (best < 0.12) return [];
+  // Lines in step at a distance are in step at its half and third as well: the widest that is nearly as good is meant.
+  const good = found.filter((s) => s.quality > 0.75 * best).sort((a, b) => b.quality - a.quality);
+  const widest = good
+    .filter((s) => s.step > 1.5 * good[0]!.step)
+    .sort((a, b) => b.quality - a.quality)[0];
+  return widest ? [good[0]!, widest] : [good[0]!];
+}
+
+/** How far places are in step at a frequency: their sum as a vector. */
+function inStep(along: Float64Array, lengths: Float64Array, f: number): [number, number] {
+  let [re, im] = [0, 0];
+  for (let i = 0; i < along.length; i++) {
+    re += lengths[i]! * Math.cos(f * along[i]!);
+    im += lengths[i]! * Math.sin(f * along[i]!);
+  }
+  return [re, im];
 }
 
 /** Half the width in phase of what counts as on a line. */

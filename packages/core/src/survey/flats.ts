@@ -87,11 +87,16 @@ export function flatFrom({ grey, colours }: Layer, seed: number, seen: Uint8Arra
     if (p + width < width * height) visit(p + width);
   }
   if (pixels.length < SMALLEST * width * height) return null;
-  const sorted = Int32Array.from(pixels).sort();
+  return flatWith(Int32Array.from(pixels).sort(), { grey, colours });
+}
+
+/** A region of these pixels, measured. @param pixels in reading order */
+export function flatWith(pixels: Int32Array, { grey, colours }: Layer): Flat {
+  const planes = (colours.length ? colours : [grey]).map(({ values }) => values);
   return {
-    pixels: sorted,
-    colour: planes.map((plane) => sorted.reduce((s, p) => s + plane[p]!, 0) / sorted.length),
-    traits: traitsOf(sorted, grey.values, planes, width, height),
+    pixels,
+    colour: planes.map((plane) => pixels.reduce((s, p) => s + plane[p]!, 0) / pixels.length),
+    traits: traitsOf(pixels, grey.values, planes, grey.width, grey.height),
   };
 }
 

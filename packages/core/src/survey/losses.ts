@@ -1,6 +1,7 @@
 import type { Flat } from './flats.js';
 import { flatFrom, flatsFromBorder } from './flats.js';
 import type { Layer } from '../raster/layers.js';
+import { calmed, refiner } from './rough-flats.js';
 import { SIDES } from '../shape/sides.js';
 
 /** What is missing from a picture: a corner, an edge, a hole, told by the bare colour that stands there. */
@@ -25,6 +26,11 @@ const SHADED = 0.5;
 const FIBRE = 24;
 /** What speaks against a loss of another colour than the surest one's. */
 const ELSE = 6;
+/** Least share of even tone by which rough ground is asked about, and the least side of what it is told by, px. */
+const EVEN = 0.7;
+const CALM = 48;
+/** What grounds of one colour take of the picture, and of its corners, where they are a backdrop. */
+const BACKDROP = { share: 0.35, corners: 3 } as const;
 /** Least breadth, share of the picture's shorter side. */
 const NARROW = 0.05;
 
@@ -47,37 +53,81 @@ function oddsOf({ traits: t }: Flat): number {
   );
 }
 
+/** A region that may be a loss. */
+interface Judged {
+  readonly flat: Flat;
+  readonly odds: number;
+}
+
 /** Losses of a picture, likeliest first. */
 export function lossesOf(layer: Layer): Loss[] {
-  const likely = flatsFromBorder(layer)
-    .map((flat) => ({ flat, odds: oddsOf(flat) }))
-    .sort((a, b) => b.odds - a.odds || a.flat.pixels[0]! - b.flat.pixels[0]!);
-  const losses = likely
-    .map(({ flat, odds }) => ({ flat, odds: odds - otherGround(flat, likely[0]!) }))
-    .filter(({ odds }) => odds > -USUAL);
-  const sure = losses.filter(({ odds }) => odds > 0);
-  if (sure.length) losses.push(...holesLike(sure[0]!, sure, layer));
+  const clear = judged(flatsFromBorder(layer));
+  const sure = clear.filter(({ odds }) => odds > 0);
+  const losses = sure.length
+    ? [...clear, ...holesLike(sure[0]!, sure, layer)]
+    : [...clear, ...roughLosses(layer)];
   return losses
     .map(({ flat, odds }): Loss => ({ pixels: withFringe(flat, layer), odds }))
     .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
 }
 
+/** Losses whose ground is rough with noise or with what a compression left. */
+function roughLosses(layer: Layer): Judged[] {
+  const calm = calmed(layer);
+  if (Math.min(calm.grey.width, calm.grey.height) < CALM) return [];
+  const regions = flatsFromBorder(calm).filter(({ traits }) => traits.even > EVEN);
+  if (!regions.length) return [];
+  const refined = refiner(layer);
+  const known = (list: readonly Flat[]): Flat[] =>
+    list.map(refined).filter((flat): flat is Flat => flat !== null);
+  const sure = judged(known(regions)).filter(({ odds }) => odds > 0);
+  if (!sure.length) return [];
+  // What lies in them already is found again, and told once.
+  const shown = regions.map((flat) => ({ flat }));
+  const holes = holesLike({ flat: regions[0]!, odds: sure[0]!.odds }, shown, calm);
+  const cells = known(holes.map(({ flat }) => flat)).filter(({ traits }) => traits.cut > 0.9);
+  return [...sure, ...cells.map((flat) => ({ flat, odds: sure[0]!.odds }))];
+}
+
+function judged(flats: readonly Flat[]): Judged[] {
+  const likely = flats
+    .map((flat) => ({ flat, odds: oddsOf(flat) }))
+    .sort((a, b) => b.odds - a.odds || a.flat.pixels[0]! - b.flat.pixels[0]!);
+  return likely
+    .map(({ flat, odds }) => ({
+      flat,
+      odds: odds - otherGround(flat, likely[0]!) - (isBackdrop(flat, flats) ? ELSE : 0),
+    }))
+    .filter(({ odds }) => odds > -USUAL);
+}
+
 /** One ground lies below a print: what is of another colour than where it surely shows is a ground of the photograph. */
-function otherGround({ colour }: Flat, surest: { flat: Flat; odds: number }): number {
-  const far = Math.max(...colour.map((v, c) => Math.abs(v - surest.flat.colour[c]!)));
-  return surest.odds > 0 && far > FIBRE ? ELSE : 0;
+function otherGround({ colour }: Flat, surest: Judged): number {
+  return surest.odds > 0 && furthest(colour, surest.flat.colour) > FIBRE ? ELSE : 0;
+}
+
+/** Whether a region and others of its colour make up the ground that a thing was photographed before. */
+function isBackdrop({ colour }: Flat, flats: readonly Flat[]): boolean {
+  const like = flats.filter((f) => furthest(colour, f.colour) <= FIBRE);
+  const sum = (of: (t: Flat['traits']) => number): number =>
+    like.reduce((s, { traits }) => s + of(traits), 0);
+  return sum((t) => t.share) > BACKDROP.share && sum((t) => t.corners) >= BACKDROP.corners;
+}
+
+function furthest(a: readonly number[], b: readonly number[]): number {
+  return Math.max(...a.map((v, c) => Math.abs(v - b[c]!)));
 }
 
 /** Regions inside the picture of the colour that stands in its losses. */
 function holesLike(
-  { flat: like, odds }: { flat: Flat; odds: number },
+  { flat: like, odds }: Judged,
   known: readonly { flat: Flat }[],
   layer: Layer,
-): { flat: Flat; odds: number }[] {
+): Judged[] {
   const planes = (layer.colours.length ? layer.colours : [layer.grey]).map(({ values }) => values);
   const seen = new Uint8Array(layer.grey.values.length);
   for (const { flat } of known) for (const p of flat.pixels) seen[p] = 1;
-  const holes: { flat: Flat; odds: number }[] = [];
+  const holes: Judged[] = [];
   for (let p = 0; p < seen.length; p++) {
     if (seen[p] || planes.some((plane, c) => Math.abs(plane[p]! - like.colour[c]!) > SAME))
       continue;

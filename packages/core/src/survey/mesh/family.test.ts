@@ -71,6 +71,17 @@ describe('families of near-parallel lines', () => {
     expect(worth(best!)).toBeGreaterThan(0.35);
   });
 
+  test('narrow ones in a large picture, bowed by several of their steps', () => {
+    const small = crestsOf([{ angle: 2.4, step: 12, bow: 60 }]);
+    const larger = (list: Float32Array): Float32Array => list.map((v) => 5 * v);
+    const { x, y, length } = small;
+    const crests = { ...small, x: larger(x), y: larger(y), length: larger(length) };
+    const [best] = familiesOf(crests, { width: 2000, height: 1500 });
+    expect(turned(best!.angle, 2.4)).toBeLessThan(0.05);
+    expect(best!.borne).toBeGreaterThan(0.9);
+    expect(best!.between).toBeLessThan(0.05);
+  });
+
   test('crests all over the place bear none out', () => {
     const random = seededRandom(3);
     const count = 3000;

@@ -44,7 +44,7 @@ export function familiesOf(crests: Crests, frame: Frame): Family[] {
   const some = thinned(crests, ASKED.growth);
   for (const angle of directionsOf(crests)) {
     const found = seedsOf(crests, angle, frame)
-      .map((seed) => grown(some, crests, seed, frame))
+      .flatMap((seed) => BOWED.map((bowed) => grown(some, crests, seed, bowed, frame)))
       .filter((f): f is Family => f !== null)
       .sort((a, b) => worth(b) - worth(a));
     if (found[0]) families.push(found[0]);
@@ -169,8 +169,20 @@ function inStep(along: Float64Array, lengths: Float64Array, f: number): [number,
 /** Half the width in phase of what counts as on a line. */
 const ON = 0.12;
 
+/**
+ * From which radius on lines may bow, shares of the picture's half diagonal: early, few lines may bow to what is none of
+ * them; late, the outer ones of a bowed mesh fall out of step. The better one counts.
+ */
+const BOWED = [0.5, 0.38] as const;
+
 /** Fits a phase to the crests about a seed, then to wider and wider surroundings. */
-function grown(some: Crests, crests: Crests, seed: Seed, { width, height }: Frame): Family | null {
+function grown(
+  some: Crests,
+  crests: Crests,
+  seed: Seed,
+  bowed: number,
+  { width, height }: Frame,
+): Family | null {
   const unit = Math.hypot(width, height) / 2;
   const frame = { cx: width / 2, cy: height / 2, unit };
   const [fx, fy] = [Math.cos(seed.angle) / seed.step, Math.sin(seed.angle) / seed.step];
@@ -180,7 +192,7 @@ function grown(some: Crests, crests: Crests, seed: Seed, { width, height }: Fram
   let radius = 0.22 * Math.min(width, height) + 40;
   for (let last = false; !last; radius *= 1.3) {
     last = radius >= reach;
-    const count = radius < 0.5 * unit ? TERMS.flat : radius < 0.9 * unit ? TERMS.bowed : TERMS.full;
+    const count = radius < bowed * unit ? TERMS.flat : radius < 0.9 * unit ? TERMS.bowed : TERMS.full;
     for (let round = 0; round < 3; round++) {
       const marks = marksNear(some, phase, seed, radius);
       if (marks.length < 24) return null;

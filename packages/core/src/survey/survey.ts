@@ -1,5 +1,6 @@
 import { halvesOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
+import { SIDES } from '../shape/sides.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import { factsReader } from './facts.js';
@@ -59,6 +60,8 @@ const CLAIMS: readonly FindingKind[] = [
 const SHARED = 0.4;
 /** Share of its outline that wires take when a region is only what is seen through a mesh. */
 const MESHED = 0.3;
+/** Share of its length by which a crease runs along a loss when it is but its fringe. */
+const FRINGE = 0.6;
 const MOST_FINDINGS = 20_000;
 
 /**
@@ -80,6 +83,7 @@ export function findingsFrom(
       .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
+      if (kind === 'creases' && fringes(found, claimed, picture)) continue;
       if (kind !== 'mesh') {
         const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
         if (met > SHARED * found.pixels.length) continue;
@@ -111,6 +115,18 @@ function meshed({ pixels }: Candidate, claimed: Uint8Array, { width, height }: R
       if (claimed[next] || claimed[far]) met++;
     }
   return edge > 0 && met > MESHED * edge;
+}
+
+/** Whether a crease runs along what has been claimed: it is the white fringe of a tear. */
+function fringes({ line }: Candidate, claimed: Uint8Array, { width, height }: Raster): boolean {
+  if (!line) return false;
+  const beside = line.filter(([x, y, w]) =>
+    SIDES.some(([dx, dy]) => {
+      const [px, py] = [Math.round(x + w * dx), Math.round(y + w * dy)];
+      return px >= 0 && py >= 0 && px < width && py < height && claimed[py * width + px] === 1;
+    }),
+  );
+  return beside.length > FRINGE * line.length;
 }
 
 function findingOf(

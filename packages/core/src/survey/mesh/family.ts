@@ -192,7 +192,8 @@ function grown(
   let radius = 0.22 * Math.min(width, height) + 40;
   for (let last = false; !last; radius *= 1.3) {
     last = radius >= reach;
-    const count = radius < bowed * unit ? TERMS.flat : radius < 0.9 * unit ? TERMS.bowed : TERMS.full;
+    const count =
+      radius < bowed * unit ? TERMS.flat : radius < 0.9 * unit ? TERMS.bowed : TERMS.full;
     for (let round = 0; round < 3; round++) {
       const marks = marksNear(some, phase, seed, radius);
       if (marks.length < 24) return null;

@@ -1,0 +1,47 @@
+import type { Candidate } from './gather.js';
+import { findingsFrom } from './survey.js';
+import { Scene } from './test-scenes.js';
+
+const [WIDTH, HEIGHT] = [200, 160];
+const { picture } = new Scene(WIDTH, HEIGHT, 2);
+
+/** A candidate of the pixels for which something holds. */
+function candidate(
+  kind: Candidate['kind'],
+  holds: (x: number, y: number) => boolean,
+  line: Candidate['line'] = null,
+): Candidate {
+  const pixels = Int32Array.from({ length: WIDTH * HEIGHT }, (_, p) => p).filter((p) =>
+    holds(p % WIDTH, Math.floor(p / WIDTH)),
+  );
+  return { kind, pixels, odds: 3, polarity: 1, line };
+}
+
+const loss = candidate('losses', (_, y) => y > 120);
+
+/** A crease 6 px broad from side to side whose height above the bottom is given at both. */
+function crease(left: number, right: number): Candidate {
+  const at = (x: number): number => left + ((right - left) * x) / (WIDTH - 1);
+  const line = Array.from({ length: 50 }, (_, k): [number, number, number] => [
+    4 * k,
+    at(4 * k),
+    6,
+  ]);
+  return candidate('creases', (x, y) => Math.abs(y - at(x)) <= 3, line);
+}
+
+const kindsOf = (all: readonly Candidate[]): string[] =>
+  findingsFrom(picture, all).map(({ kind }) => kind);
+
+test('what runs along a loss is the fringe of its tear, no crease', () => {
+  expect(kindsOf([loss, crease(117, 117)])).toEqual(['losses']);
+});
+
+test('a crease that runs into a loss, or far from it, stays', () => {
+  expect(kindsOf([loss, crease(30, 130)]).sort()).toEqual(['creases', 'losses']);
+  expect(kindsOf([loss, crease(60, 60)]).sort()).toEqual(['creases', 'losses']);
+});
+
+test('a crease alone stays where a loss would have made it a fringe', () => {
+  expect(kindsOf([crease(117, 117)])).toEqual(['creases']);
+});

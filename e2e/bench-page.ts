@@ -72,6 +72,12 @@ export class BenchPage {
     await expect(this.upToDate).toBeVisible({ timeout: 240_000 });
   }
 
+  /** How many repairs the docket tells of. */
+  async repairs(): Promise<number> {
+    const told = this.page.getByLabel('Docket', { exact: true }).getByText(/^\d+ repairs?$/);
+    return parseInt((await told.textContent()) ?? '', 10);
+  }
+
   row(name: string | RegExp): Locator {
     return this.page.getByRole('button', { name });
   }

@@ -50,6 +50,7 @@ test('a scratch is traced from two clicks to both of its ends', async ({ page },
   const bench = new BenchPage(page, { width: 3000, height: 2100 });
   await page.getByRole('link', { name: 'Open Regatta print.jpg' }).click();
   await bench.settled();
+  const before = await bench.repairs();
   await bench.choose('Chain');
   const scratch: Path = [
     [1907, 1600],
@@ -61,7 +62,7 @@ test('a scratch is traced from two clicks to both of its ends', async ({ page },
   await follow.click();
   await expect(page.getByText(/^\d+ runs?\. Line/)).toBeVisible();
   await page.keyboard.press('Enter');
-  await bench.settled();
+  await bench.settled(before + 1);
   const { gained, covered } = await traced(bench, info.outputPath('scratch.png'), scratch, 14);
   expect(gained).toBeGreaterThan(7);
   expect(covered).toBeGreaterThan(0.9);
@@ -72,6 +73,7 @@ test('the crease is traced, corner by corner, as wide as it is', async ({ page }
   const bench = new BenchPage(page, { width: 3000, height: 2100 });
   await page.getByRole('link', { name: 'Open Regatta print.jpg' }).click();
   await bench.settled();
+  const before = await bench.repairs();
   await bench.choose('Chain');
   const crease: Path = [
     [2080, 4],
@@ -83,7 +85,7 @@ test('the crease is traced, corner by corner, as wide as it is', async ({ page }
   ];
   for (const [x, y] of crease) await bench.click(x, y);
   await page.keyboard.press('Enter');
-  await bench.settled();
+  await bench.settled(before + 1);
   const { gained, covered } = await traced(bench, info.outputPath('crease.png'), crease, 20);
   expect(gained).toBeGreaterThan(6);
   expect(covered).toBeGreaterThan(0.8);

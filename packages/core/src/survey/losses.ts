@@ -84,9 +84,12 @@ function roughLosses(layer: Layer): Judged[] {
   if (!sure.length) return [];
   // What lies in them already is found again, and told once.
   const shown = regions.map((flat) => ({ flat }));
-  const holes = holesLike({ flat: regions[0]!, odds: sure[0]!.odds }, shown, calm);
+  const { flat: bare, odds } = sure[0]!;
+  const far = ({ colour }: Flat): number => furthest(colour, bare.colour);
+  const like = regions.reduce((best, region) => (far(region) < far(best) ? region : best));
+  const holes = holesLike({ flat: like, odds }, shown, calm);
   const cells = known(holes.map(({ flat }) => flat)).filter(({ traits }) => traits.cut > 0.9);
-  return [...sure, ...cells.map((flat) => ({ flat, odds: sure[0]!.odds }))];
+  return [...sure, ...cells.map((flat) => ({ flat, odds }))];
 }
 
 function judged(flats: readonly Flat[]): Judged[] {

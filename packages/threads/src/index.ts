@@ -1,1 +1,2 @@
 export * from './thread-crew.js';
+export * from './compiling.js';

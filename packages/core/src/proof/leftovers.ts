@@ -1,4 +1,5 @@
 import { halvesOf, layersOf } from '../raster/halves.js';
+import { readingIn } from '../raster/layers.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, grow, intersect, unite } from '../raster/rect.js';
@@ -69,7 +70,7 @@ function damageIn(
       isOwn(
         Math.floor(p / layer.grey.width) * side * picture.width + (p % layer.grey.width) * side,
       );
-    return specksAt(layer, level, picture, { within });
+    return specksAt(readingIn(layer), level, picture, { within });
   });
   const strands = layers
     .slice(0, LEVELS.lines)

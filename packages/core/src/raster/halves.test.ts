@@ -1,5 +1,13 @@
 import { seededRandom } from '../random/random.js';
-import { halveRows, halvesOf, layerOf, layersOf, roomForHalf } from './halves.js';
+import {
+  halveRows,
+  halvesOf,
+  layerOf,
+  layersOf,
+  readingOf,
+  roomForHalves,
+  stripsOf,
+} from './halves.js';
 import { layerAt } from './layers.js';
 import type { Raster } from './raster.js';
 import { createRaster } from './raster.js';
@@ -41,16 +49,19 @@ test.each(kinds)(
   },
 );
 
-test('a half filled in strips is the half filled at once', () => {
-  const picture = made(61, 33, 3, 'u8');
-  const strips = roomForHalf(picture);
-  for (const [from, to] of [
-    [11, 16],
-    [0, 4],
-    [4, 11],
-  ] as const)
-    halveRows(picture, strips, from, to);
-  expect(strips).toEqual(halvesOf(picture).half);
+test.each([
+  [161, 233],
+  [61, 33],
+  [3, 200],
+])('halvings of %d by %d filled in strips are those filled at once', (width, height) => {
+  const picture = made(width, height, 3, 'u8');
+  const room = roomForHalves(picture);
+  const strips = stripsOf(room, 4);
+  expect(strips[0]![0]).toBe(0);
+  expect(strips.at(-1)![1]).toBe(height >> 1);
+  for (const [from, to] of strips.reverse()) halveRows(room, from, to);
+  expect(room).toEqual(halvesOf(picture));
+  room.layers.forEach((layer, k) => expect(layerOf(room, k + 1)).toBe(layer));
 });
 
 test.each([
@@ -58,12 +69,23 @@ test.each([
   [1, 9],
   [9, 1],
 ])('a picture of %d by %d has a half', (width, height) => {
-  const { half } = halvesOf(made(width, height, 3, 'u8'));
-  expect([half.grey.width, half.grey.height]).toEqual([
-    Math.max(1, width >> 1),
-    Math.max(1, height >> 1),
-  ]);
-  for (const v of half.grey.values) expect(v).toBeGreaterThanOrEqual(0);
+  const { layers } = halvesOf(made(width, height, 3, 'u8'));
+  expect(layers).toHaveLength(1);
+  const { grey } = layers[0]!;
+  expect([grey.width, grey.height]).toEqual([Math.max(1, width >> 1), Math.max(1, height >> 1)]);
+  for (const v of grey.values) expect(v).toBeGreaterThanOrEqual(0);
+});
+
+test('a reading tells the grey and the colours of a layer', () => {
+  const halves = halvesOf(made(40, 30, 4, 'u16'));
+  for (const level of [0, 1]) {
+    const [reading, layer] = [readingOf(halves, level), layerOf(halves, level)];
+    for (const p of [0, 17, 299]) {
+      expect(reading.grey.values[p]).toBeCloseTo(layer.grey.values[p]!, 3);
+      for (const c of [0, 1, 2]) expect(reading.colourOf!(p, c)).toBe(layer.colours[c]!.values[p]);
+    }
+  }
+  expect(readingOf(halvesOf(made(40, 30, 2, 'u8')), 0).colourOf).toBeNull();
 });
 
 test('layers go on by halves, and end before they are too small to tell anything', () => {

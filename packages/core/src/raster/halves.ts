@@ -1,44 +1,76 @@
-import type { Layer } from './layers.js';
-import { layerAt } from './layers.js';
+import type { Layer, Reading } from './layers.js';
+import { layerAt, readingAt, readingIn } from './layers.js';
 import type { Plane } from './plane.js';
-import { halved } from './plane.js';
+import { halved, halvePlaneRows } from './plane.js';
 import type { Raster } from './raster.js';
 import { colourChannels, whiteOf } from './raster.js';
 
-/** A picture and its half, from which all coarser layers come: a large picture is read but once. */
+/** A picture and its halvings, each half the size of the one before: a large picture is read but once. */
 export interface Halves {
   readonly picture: Raster;
-  readonly half: Layer;
+  readonly layers: readonly Layer[];
 }
 
-/** The picture with its half. */
+/** So many halvings are kept; coarser ones are quickly made. */
+const KEPT = 5;
+/** What is smaller is halved no further, px. */
+const SMALLEST = 32;
+
+/** The picture with its halvings. */
 export function halvesOf(picture: Raster): Halves {
-  const half = roomForHalf(picture);
-  halveRows(picture, half, 0, half.grey.height);
-  return { picture, half };
+  const halves = roomForHalves(picture);
+  halveRows(halves, 0, halves.layers[0]!.grey.height);
+  return halves;
 }
 
 /**
- * An empty half of a picture; an odd last row or column is left out.
+ * A picture with empty halvings; odd last rows and columns are left out.
  * @param room memory for so many values; shared where several threads fill it
  */
-export function roomForHalf(
-  { width, height, channels }: Raster,
+export function roomForHalves(
+  picture: Raster,
   room: (values: number) => Float32Array = (values) => new Float32Array(values),
-): Layer {
-  const w = Math.max(1, width >> 1);
-  const h = Math.max(1, height >> 1);
-  const plane = (): Plane => ({ width: w, height: h, values: room(w * h) });
-  const colours = colourChannels(channels) < 3 ? [] : [plane(), plane(), plane()];
-  return { grey: plane(), colours };
+): Halves {
+  const count = colourChannels(picture.channels) < 3 ? 0 : 3;
+  const layers: Layer[] = [];
+  let [width, height] = [picture.width, picture.height];
+  do {
+    [width, height] = [Math.max(1, width >> 1), Math.max(1, height >> 1)];
+    const plane = (): Plane => ({ width, height, values: room(width * height) });
+    layers.push({ grey: plane(), colours: Array.from({ length: count }, plane) });
+  } while (layers.length < KEPT && Math.min(width, height) >= SMALLEST);
+  return { picture, layers };
 }
 
-/** Fills some rows of a half, 0..255: means of two by two pixels. @param to the first row that is left */
-export function halveRows(picture: Raster, half: Layer, from: number, to: number): void {
-  const scale = 255 / whiteOf(picture.data) / 4;
-  if (!half.colours.length) grey(picture, half, from, to, scale);
-  else inColour(picture, half, from, to, scale);
+/** Rows of the first halving that can be filled apart from one another, from and to the first that is left. */
+export function stripsOf({ layers }: Halves, strips: number): [from: number, to: number][] {
+  const { height } = layers[0]!.grey;
+  // Rows that all coarser halvings have a whole row of.
+  const whole = 2 ** (layers.length - 1);
+  const row = (k: number): number =>
+    k === strips ? height : Math.min(height, whole * Math.round((k * height) / strips / whole));
+  return Array.from({ length: strips }, (_, k) => [row(k), row(k + 1)]);
 }
+
+/**
+ * Fills some rows of the first halving, 0..255, and what follows from them of the others: means of two by two pixels.
+ * @param from and to: see {@link stripsOf}
+ */
+export function halveRows({ picture, layers }: Halves, from: number, to: number): void {
+  const first = layers[0]!;
+  const scale = 255 / whiteOf(picture.data) / 4;
+  if (!first.colours.length) grey(picture, first, from, to, scale);
+  else inColour(picture, first, from, to, scale);
+  const isLast = to === first.grey.height;
+  for (let k = 1; k < layers.length; k++) {
+    const [finer, layer] = [planesOf(layers[k - 1]!), planesOf(layers[k]!)];
+    layer.forEach((plane, c) =>
+      halvePlaneRows(finer[c]!, plane, from >> k, isLast ? plane.height : to >> k),
+    );
+  }
+}
+
+const planesOf = ({ grey, colours }: Layer): Plane[] => [grey, ...colours];
 
 function grey(
   { width, height, channels, data }: Raster,
@@ -92,33 +124,29 @@ function inColour(
   }
 }
 
-/** A layer of the picture: itself, its half, or the half halved as often as it takes. */
-export function layerOf({ picture, half }: Halves, level: number): Layer {
+/** A layer of the picture: itself, or the picture halved as often as it takes. */
+export function layerOf({ picture, layers }: Halves, level: number): Layer {
   if (level === 0) return layerAt(picture, 0);
-  let layer = half;
-  for (let k = 1; k < level; k++) layer = halvedLayer(layer);
+  let layer = layers[Math.min(level, layers.length) - 1]!;
+  for (let k = layers.length; k < level; k++) layer = halvedLayer(layer);
   return layer;
+}
+
+/** The same as far as it is read for few of its pixels. */
+export function readingOf(halves: Halves, level: number): Reading {
+  return level === 0 ? readingAt(halves.picture) : readingIn(layerOf(halves, level));
 }
 
 /** A level and the next ones, each half the size, while they tell anything. @param levels how many */
 export function layersOf(halves: Halves, level: number, levels: number): Layer[] {
   const layers = [layerOf(halves, level)];
-  if (
-    level === 0 &&
-    levels > 1 &&
-    Math.min(halves.picture.width, halves.picture.height) >= SMALLEST
-  )
-    layers.push(halves.half);
   while (layers.length < levels) {
-    const last = layers.at(-1)!;
-    if (Math.min(last.grey.width, last.grey.height) < SMALLEST) break;
-    layers.push(halvedLayer(last));
+    const { width, height } = layers.at(-1)!.grey;
+    if (Math.min(width, height) < SMALLEST) break;
+    layers.push(layerOf(halves, level + layers.length));
   }
   return layers;
 }
-
-/** What is smaller is halved no further, px. */
-const SMALLEST = 32;
 
 const halvedLayer = ({ grey, colours }: Layer): Layer => ({
   grey: halved(grey),

@@ -9,6 +9,28 @@ export interface Layer {
   readonly colours: readonly Plane[];
 }
 
+/** A layer's grey, and its colours pixel by pixel, null when it has none: of large pictures few are asked for. */
+export interface Reading {
+  readonly grey: Plane;
+  /** @returns 0..255 @param channel 0, 1 or 2 */
+  readonly colourOf: ((pixel: number, channel: number) => number) | null;
+}
+
+/** A layer as it is read. */
+export function readingIn({ grey, colours }: Layer): Reading {
+  const planes = colours.map(({ values }) => values);
+  return { grey, colourOf: planes.length ? (p, c) => planes[c]![p]! : null };
+}
+
+/** The picture itself as it is read. */
+export function readingAt(picture: Raster): Reading {
+  const { channels, data } = picture;
+  const grey = greyAt(picture, 0);
+  if (colourChannels(channels) < 3) return { grey, colourOf: null };
+  const scale = 255 / whiteOf(data);
+  return { grey, colourOf: (p, c) => Math.fround(data[p * channels + c]! * scale) };
+}
+
 /** One halving of a picture, taken straight from its samples: means of blocks; odd last rows and columns are left out. */
 export function layerAt(picture: Raster, level: number): Layer {
   const { width, channels, data } = picture;

@@ -6,17 +6,38 @@ export interface Plane {
 }
 
 /** Half the size: means of two by two pixels; an odd last row or column is left out. */
-export function halved({ width, height, values }: Plane): Plane {
-  const w = Math.max(1, width >> 1);
-  const h = Math.max(1, height >> 1);
-  const out = new Float32Array(w * h);
+export function halved(plane: Plane): Plane {
+  const width = Math.max(1, plane.width >> 1);
+  const height = Math.max(1, plane.height >> 1);
+  const half = { width, height, values: new Float32Array(width * height) };
+  halvePlaneRows(plane, half, 0, height);
+  return half;
+}
+
+/** Fills some rows of a plane's half. @param to the first row that is left */
+export function halvePlaneRows(
+  { width, height, values }: Plane,
+  half: Plane,
+  from: number,
+  to: number,
+): void {
   const right = width > 1 ? 1 : 0;
   const down = height > 1 ? width : 0;
-  for (let y = 0, i = 0; y < h; y++)
-    for (let x = 0, p = 2 * y * width; x < w; x++, p += 2, i++)
-      out[i] =
-        (values[p]! + values[p + right]! + values[p + down]! + values[p + right + down]!) / 4;
-  return { width: w, height: h, values: out };
+  for (let y = from; y < to; y++) {
+    const row = half.values.subarray(y * half.width, (y + 1) * half.width);
+    halveRow(values, 2 * y * width, right, down, row);
+  }
+}
+
+function halveRow(
+  values: Float32Array,
+  from: number,
+  right: number,
+  down: number,
+  row: Float32Array,
+): void {
+  for (let x = 0, p = from; x < row.length; x++, p += 2)
+    row[x] = (values[p]! + values[p + right]! + values[p + down]! + values[p + right + down]!) / 4;
 }
 
 /** Gaussian blur, the border repeated outward. @param sigma px, > 0 */
@@ -30,30 +51,26 @@ export function blurred({ width, height, values }: Plane, sigma: number): Plane 
   }
   for (let k = 0; k <= radius; k++) taps[k]! /= sum;
   const across = new Float32Array(values.length);
-  const row = new Float32Array(width + 2 * radius);
+  const reach = Math.max(SHORT, radius);
+  const row = new Float32Array(width + 2 * reach);
   const sums = new Float64Array(width);
   for (let y = 0; y < height; y++) {
     const from = y * width;
-    row.set(values.subarray(from, from + width), radius);
-    row.fill(values[from]!, 0, radius);
-    row.fill(values[from + width - 1]!, radius + width);
-    if (radius === 3) {
-      across3(row, taps, across.subarray(from, from + width));
-      continue;
+    row.set(values.subarray(from, from + width), reach);
+    row.fill(values[from]!, 0, reach);
+    row.fill(values[from + width - 1]!, reach + width);
+    const to = across.subarray(from, from + width);
+    if (radius <= SHORT) acrossShort(row, taps, to);
+    else {
+      sumsAlong(row, taps, radius, sums);
+      to.set(sums);
     }
-    for (let x = 0; x < width; x++) sums[x] = taps[0]! * row[x + radius]!;
-    for (let k = 1; k <= radius; k++) {
-      const tap = taps[k]!;
-      for (let x = 0, l = radius - k, r = radius + k; x < width; x++, l++, r++)
-        sums[x]! += tap * (row[l]! + row[r]!);
-    }
-    across.set(sums, from);
   }
   const out = new Float32Array(values.length);
   for (let y = 0; y < height; y++) {
     const to = out.subarray(y * width, (y + 1) * width);
-    if (radius === 3) {
-      down3(across, width, y, taps, to);
+    if (radius <= SHORT) {
+      downShort(across, width, y, taps, to);
       continue;
     }
     for (let k = 0; k <= radius; k++) {
@@ -67,38 +84,64 @@ export function blurred({ width, height, values }: Plane, sigma: number): Plane 
   return { width, height, values: out };
 }
 
-/** A row by seven taps in one go: the sums are those of the general way, to the last bit. */
-function across3(row: Float32Array, taps: Float32Array, out: Float32Array): void {
-  const [a, b, c, d] = [taps[0]!, taps[1]!, taps[2]!, taps[3]!];
+function sumsAlong(
+  row: Float32Array,
+  taps: Float32Array,
+  radius: number,
+  sums: Float64Array,
+): void {
+  const width = sums.length;
+  for (let x = 0; x < width; x++) sums[x] = taps[0]! * row[x + radius]!;
+  for (let k = 1; k <= radius; k++) {
+    const tap = taps[k]!;
+    for (let x = 0, l = radius - k, r = radius + k; x < width; x++, l++, r++)
+      sums[x]! += tap * (row[l]! + row[r]!);
+  }
+}
+
+/** Up to so many px a blur is done in one go: the sums are those of the general way, to the last bit. */
+const SHORT = 4;
+
+/** A row. @param row with four px before and after it */
+function acrossShort(row: Float32Array, taps: Float32Array, out: Float32Array): void {
+  const [a, b, c, d, e] = fiveOf(taps);
   for (let x = 0; x < out.length; x++)
     out[x] =
-      a * row[x + 3]! +
-      b * (row[x + 2]! + row[x + 4]!) +
-      c * (row[x + 1]! + row[x + 5]!) +
-      d * (row[x]! + row[x + 6]!);
+      a * row[x + 4]! +
+      b * (row[x + 3]! + row[x + 5]!) +
+      c * (row[x + 2]! + row[x + 6]!) +
+      d * (row[x + 1]! + row[x + 7]!) +
+      e * (row[x]! + row[x + 8]!);
 }
 
 /** The same downwards; the general way keeps its sums in 32 bits. */
-function down3(
+function downShort(
   across: Float32Array,
   width: number,
   y: number,
   taps: Float32Array,
   out: Float32Array,
 ): void {
-  const [a, b, c, d] = [taps[0]!, taps[1]!, taps[2]!, taps[3]!];
+  const [a, b, c, d, e] = fiveOf(taps);
   const last = across.length / width - 1;
-  const [p, u1, u2, u3] = [y, y - 1, y - 2, y - 3].map((v) => Math.max(0, v) * width) as Four;
-  const [, d1, d2, d3] = [y, y + 1, y + 2, y + 3].map((v) => Math.min(last, v) * width) as Four;
+  const up = (k: number): number => Math.max(0, y - k) * width;
+  const down = (k: number): number => Math.min(last, y + k) * width;
+  const p = y * width;
+  const [u1, u2, u3, u4] = [up(1), up(2), up(3), up(4)];
+  const [d1, d2, d3, d4] = [down(1), down(2), down(3), down(4)];
   for (let x = 0; x < width; x++) {
     let sum = Math.fround(a * across[p + x]!);
     sum = Math.fround(sum + b * (across[u1 + x]! + across[d1 + x]!));
     sum = Math.fround(sum + c * (across[u2 + x]! + across[d2 + x]!));
-    out[x] = sum + d * (across[u3 + x]! + across[d3 + x]!);
+    sum = Math.fround(sum + d * (across[u3 + x]! + across[d3 + x]!));
+    out[x] = sum + e * (across[u4 + x]! + across[d4 + x]!);
   }
 }
 
-type Four = [number, number, number, number];
+/** Taps that are not there count nothing. */
+function fiveOf(taps: Float32Array): [number, number, number, number, number] {
+  return [taps[0]!, taps[1] ?? 0, taps[2] ?? 0, taps[3] ?? 0, taps[4] ?? 0];
+}
 
 /** Mean over a square of side 2r+1, clipped to the picture. @param radius whole px, >= 1 */
 export function boxMean({ width, height, values }: Plane, radius: number): Plane {

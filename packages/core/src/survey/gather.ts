@@ -15,7 +15,7 @@ import { agreed } from './specks.js';
 import type { Strand } from './strands.js';
 import { strokePixels } from './stroke-mask.js';
 import type { Studied } from './studies.js';
-import { levelFor, MOST, strandLevel } from './studies.js';
+import { isOfLines, levelFor, MOST, strandLevel } from './studies.js';
 import type { ToneCurve } from './tone-curve.js';
 import { toneCurveOf } from './tone-curve.js';
 import { tenth } from './tenth.js';
@@ -36,16 +36,20 @@ export interface Candidate {
 }
 
 /** What candidates are gathered for apart, so that it is done side by side; the longest first. */
-export const GATHERINGS = ['lines', 'mesh', 'regions'] as const;
+export const GATHERINGS = ['mesh', 'lines', 'creases', 'regions'] as const;
 export type Gathering = (typeof GATHERINGS)[number];
 
-/** The studies that tell of what is gathered. */
-export function studiedFor(of: Gathering, studied: readonly Studied[]): Studied[] {
-  return studied.filter(({ of: what }) =>
-    of === 'lines'
-      ? what === 'strands' || what === 'foreign'
-      : (what === 'strands') === (of === 'mesh'),
-  );
+/** Whether a study tells of what is gathered. */
+export function gathersFrom(of: Gathering, what: Studied['of']): boolean {
+  switch (of) {
+    case 'mesh':
+      return what === 'strands';
+    case 'lines':
+    case 'creases':
+      return isOfLines(what);
+    case 'regions':
+      return !isOfLines(what);
+  }
 }
 
 /**
@@ -56,6 +60,8 @@ export function gathered(halves: Halves, studied: readonly Studied[], of: Gather
   switch (of) {
     case 'lines':
       return linesFrom(halves, studied);
+    case 'creases':
+      return creasesFrom(halves, studied);
     case 'mesh':
       return meshFrom(halves, studied);
     case 'regions':
@@ -78,20 +84,11 @@ function linesFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
   const level = strandLevel(picture);
   const plain = layersOf(halves, level, 4);
   const fineLayers = plain.slice(0, 3);
-  const isOfOneTone = studied.some((s) => s.of === 'foreign' && s.strands);
-  const layers = isOfOneTone ? fineLayers.map((l) => withForeign(l) ?? l) : fineLayers;
+  const layers = isOfOneTone(studied) ? fineLayers.map((l) => withForeign(l) ?? l) : fineLayers;
   const base = layers[0]!;
   const tone = toneOf(halves, plain[levelFor(picture, MOST.tones) - level]);
   const up = (pixels: Int32Array): Int32Array => pixelsUp(pixels, base.grey.width, level, picture);
   const found: Candidate[] = [];
-  for (const c of creasesOf(creaseStrands(strands, foreign), base))
-    found.push({
-      kind: 'creases',
-      pixels: up(c.site),
-      odds: c.odds,
-      polarity: 1,
-      line: lineOf(c, level),
-    });
   const fine = [...strands, ...foreign].filter((s) => s.level < 3);
   for (const i of inkOf(fine, layers, tone))
     found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
@@ -103,6 +100,25 @@ function linesFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
     ...wires.map((wire) => thinLine('wires', wire, level, picture)),
   ];
 }
+
+function creasesFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
+  const { picture } = halves;
+  const strands = creaseStrands(strandsOf(studied), foreignOf(studied));
+  if (!strands.length) return [];
+  const level = strandLevel(picture);
+  const plain = layerOf(halves, level);
+  const layer = isOfOneTone(studied) ? (withForeign(plain) ?? plain) : plain;
+  return creasesOf(strands, layer).map((crease) => ({
+    kind: 'creases',
+    pixels: pixelsUp(crease.site, layer.grey.width, level, picture),
+    odds: crease.odds,
+    polarity: 1,
+    line: lineOf(crease, level),
+  }));
+}
+
+const isOfOneTone = (studied: readonly Studied[]): boolean =>
+  studied.some((s) => s.of === 'foreign' && s.strands);
 
 /** What creases are told from: where a level is told by colour too, by that. */
 function creaseStrands(strands: readonly Strand[], foreign: readonly Strand[]): Strand[] {

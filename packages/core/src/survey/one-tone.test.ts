@@ -1,4 +1,5 @@
 import type { Layer } from '../raster/layers.js';
+import { readingIn } from '../raster/layers.js';
 import { seededRandom } from '../random/random.js';
 import { foreignAt, withForeign } from './one-tone.js';
 
@@ -39,20 +40,20 @@ describe('what is foreign to a print of one tone', () => {
     ['a sepia print', sepia, [240, 240, 240]],
     ['a grey print', neutral, [238, 232, 222]],
   ] as const)('is told on %s by its colour', (_, print, colour) => {
-    const foreign = foreignAt(layerOf(laid(print, colour, 9)))!;
+    const foreign = foreignAt(readingIn(layerOf(laid(print, colour, 9))))!;
     expect(foreign(at(104, 54))).toBeGreaterThan(40);
     for (const x of [3, 60, 99, 130, 157]) expect(foreign(at(x, 54))).toBeLessThan(6);
   });
 
   test('is told where it is brighter than all of the print: nothing else has its grey', () => {
     const dim = (t: number): Colour => neutral(0.9 * t);
-    const foreign = foreignAt(layerOf(laid(dim, [238, 232, 222], 24)))!;
+    const foreign = foreignAt(readingIn(layerOf(laid(dim, [238, 232, 222], 24))))!;
     expect(foreign(at(110, 60))).toBeGreaterThan(30);
     for (const x of [20, 90, 150]) expect(foreign(at(x, 60))).toBeLessThan(6);
   });
 
   test('is nothing of the same colour, however bright', () => {
-    const foreign = foreignAt(layerOf(laid(neutral, [250, 250, 250], 9)))!;
+    const foreign = foreignAt(readingIn(layerOf(laid(neutral, [250, 250, 250], 9))))!;
     expect(foreign(at(104, 54))).toBeLessThan(1);
   });
 
@@ -60,7 +61,7 @@ describe('what is foreign to a print of one tone', () => {
     const random = seededRandom(3);
     const grain = (v: number): number => v + random.between(-1, 1);
     const noisy = layerOf((x, y) => laid(sepia, [60, 90, 220], 9)(x, y).map(grain) as never);
-    const foreign = foreignAt(noisy)!;
+    const foreign = foreignAt(readingIn(noisy))!;
     expect(foreign(at(104, 54))).toBe(60);
     const own = Array.from({ length: WIDTH * 40 }, (_, p) => foreign(p)).sort((a, b) => a - b);
     expect(own[own.length >> 1]).toBe(0);
@@ -69,20 +70,20 @@ describe('what is foreign to a print of one tone', () => {
 
   test('is not asked of pictures in colour, nor of those of one channel', () => {
     const colours = layerOf((x, y) => [20 + x, 200 - y, (x * y) % 255]);
-    expect(foreignAt(colours)).toBeNull();
+    expect(foreignAt(readingIn(colours))).toBeNull();
     expect(withForeign(colours)).toBeNull();
-    expect(foreignAt({ ...colours, colours: [] })).toBeNull();
+    expect(foreignAt(readingIn({ ...colours, colours: [] }))).toBeNull();
   });
 
   test('of a print of a single grey is told from that', () => {
-    const foreign = foreignAt(layerOf(laid(() => [120, 110, 90], [120, 120, 120], 9)))!;
+    const foreign = foreignAt(readingIn(layerOf(laid(() => [120, 110, 90], [120, 120, 120], 9))))!;
     expect(foreign(at(10, 10))).toBe(0);
     expect(foreign(at(104, 54))).toBe(60);
   });
 
   test('becomes one more plane of a layer', () => {
     const layer = layerOf(laid(sepia, [240, 240, 240], 9));
-    const foreign = foreignAt(layer)!;
+    const foreign = foreignAt(readingIn(layer))!;
     const { grey, colours } = withForeign(layer)!;
     expect(grey).toBe(layer.grey);
     expect(colours.slice(0, 3)).toEqual(layer.colours);

@@ -1,4 +1,6 @@
-import type { Layer } from '../raster/layers.js';
+import type { Layer, Reading } from '../raster/layers.js';
+import { readingIn } from '../raster/layers.js';
+import type { Plane } from '../raster/plane.js';
 import { medianOf } from '../raster/median.js';
 
 /** Pixels that tell the colours of a print: more say the same. */
@@ -18,18 +20,17 @@ const LOUD = 3;
  * own colour at its grey, in levels of grey that say as much, 0..60. Null for pictures in colour, which have no such
  * tone, and for pictures of one channel.
  */
-export function foreignAt(layer: Layer): ((pixel: number) => number) | null {
-  const { grey, colours } = layer;
-  const tone = toneOf(layer);
+export function foreignAt({ grey, colourOf }: Reading): ((pixel: number) => number) | null {
+  const tone = colourOf && toneOf(grey, colourOf);
   if (!tone) return null;
-  const [r, g, b] = colours.map(({ values }) => values) as Colours;
-  return (p) => foreign(tone, grey.values[p]!, r[p]!, g[p]!, b[p]!);
+  return (p) => foreign(tone, grey.values[p]!, colourOf(p, 0), colourOf(p, 1), colourOf(p, 2));
 }
 
 /** A layer of a print of one tone with what is foreign to it as a fourth plane; null for other layers. */
 export function withForeign(layer: Layer): Layer | null {
   const { grey, colours } = layer;
-  const tone = toneOf(layer);
+  const { colourOf } = readingIn(layer);
+  const tone = colourOf && toneOf(grey, colourOf);
   if (!tone) return null;
   const [r, g, b] = colours.map(({ values }) => values) as Colours;
   const values = new Float32Array(r.length);
@@ -47,22 +48,26 @@ interface Tone {
   readonly usual: number;
 }
 
-function toneOf({ grey, colours }: Layer): Tone | null {
-  if (!colours.length) return null;
-  const [r, g, b] = colours.map(({ values }) => values) as Colours;
-  const every = Math.max(1, Math.floor(r.length / ASKED));
-  const asked = Array.from({ length: Math.ceil(r.length / every) }, (_, k) => k * every);
+function toneOf(grey: Plane, colourOf: NonNullable<Reading['colourOf']>): Tone | null {
+  const pixels = grey.values.length;
+  const every = Math.max(1, Math.floor(pixels / ASKED));
+  const asked = Array.from({ length: Math.ceil(pixels / every) }, (_, k) => k * every);
+  const [r, g, b] = [0, 1, 2].map((c) => asked.map((p) => colourOf(p, c))) as [
+    number[],
+    number[],
+    number[],
+  ];
   const greys = asked.map((p) => grey.values[p]! / 255);
   const red = curveOf(
     greys,
-    asked.map((p) => r[p]! - g[p]!),
+    r.map((v, k) => v - g[k]!),
   );
   const blue = curveOf(
     greys,
-    asked.map((p) => b[p]! - g[p]!),
+    b.map((v, k) => v - g[k]!),
   );
   const usual = medianOf(
-    asked.map((p) => strayOf(red, blue, grey.values[p]!, r[p]!, g[p]!, b[p]!)),
+    asked.map((p, k) => strayOf(red, blue, grey.values[p]!, r[k]!, g[k]!, b[k]!)),
   );
   return usual > ONE_TONE ? null : { red, blue, usual };
 }

@@ -2,6 +2,7 @@ import { setTimeout as after } from 'node:timers/promises';
 import type { Halves } from '../raster/halves.js';
 import { Cancelled } from '../task/task.js';
 import { FINDING_KINDS } from './finding.js';
+import { GATHERINGS, gathersFrom } from './gather.js';
 import type { SurveyPart, SurveyPartDone } from './parts.js';
 import { candidatesBy, surveyPart } from './parts.js';
 import { findingsFrom, survey } from './survey.js';
@@ -14,14 +15,14 @@ const { picture } = scene;
 
 /** Does parts after delays that differ, and keeps what was done in the order of being done. */
 function unevenly(delay: (number: number) => number) {
-  const done: string[] = [];
+  const done: SurveyPart[] = [];
   let number = 0;
   const doer = async <P extends SurveyPart>(
     halves: Halves,
     part: P,
   ): Promise<SurveyPartDone<P>> => {
     await after(delay(number++));
-    done.push(part.do);
+    done.push(part);
     // As plain data, the way it comes from another thread.
     return structuredClone(surveyPart(halves, structuredClone(part))) as SurveyPartDone<P>;
   };
@@ -38,11 +39,35 @@ test('parts done by whichever thread, in whichever order, come to the survey don
   expect(findings.length).toBeGreaterThanOrEqual(12);
   expect(findings).toEqual(survey(picture));
   // What needs others' results waits for all of them.
-  expect(done.lastIndexOf('halve')).toBeLessThan(done.indexOf('study'));
-  expect(done.lastIndexOf('study')).toBeLessThan(done.indexOf('gather'));
+  const order = done.map((part) => part.do);
+  expect(order.lastIndexOf('halve')).toBeLessThan(order.indexOf('study'));
+  for (const of of GATHERINGS) {
+    const own = done.findIndex((part) => part.do === 'gather' && part.of === of);
+    const last = done.findLastIndex(
+      (part) => part.do === 'study' && part.study.of.some((what) => gathersFrom(of, what)),
+    );
+    expect(last).toBeGreaterThanOrEqual(0);
+    expect(own).toBeGreaterThan(last);
+  }
   expect(shares).toEqual([...shares].sort((a, b) => a - b));
   expect(new Set(shares).size).toBe(done.length);
   expect(shares.at(-1)).toBeLessThan(1);
+});
+
+test('what is gathered waits for none but its own studies', async () => {
+  const { doer } = unevenly(() => 1);
+  let lines = (): void => {};
+  const gathering = new Promise<void>((resolve) => (lines = resolve));
+  const candidates = await candidatesBy(
+    async (halves, part) => {
+      if (part.do === 'gather' && part.of === 'lines') lines();
+      if (part.do === 'study' && part.study.of.includes('specks')) await gathering;
+      return doer(halves, part);
+    },
+    picture,
+    FINDING_KINDS,
+  );
+  expect(findingsFrom(picture, candidates)).toEqual(survey(picture));
 });
 
 test('a cancelled survey begins no further part', async () => {
@@ -55,5 +80,5 @@ test('a cancelled survey begins no further part', async () => {
   await expect(candidatesBy(stopping, picture, FINDING_KINDS, { signal })).rejects.toThrow(
     Cancelled,
   );
-  expect(done).not.toContain('gather');
+  expect(done.map((part) => part.do)).not.toContain('gather');
 });

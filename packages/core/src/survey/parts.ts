@@ -1,11 +1,11 @@
 import type { Halves } from '../raster/halves.js';
-import { halveRows, roomForHalf } from '../raster/halves.js';
+import { halveRows, roomForHalves, stripsOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import type { FindingKind } from './finding.js';
 import type { Candidate, Gathering } from './gather.js';
-import { gathered, GATHERINGS, studiedFor } from './gather.js';
+import { gathered, GATHERINGS, gathersFrom } from './gather.js';
 import type { Studied, Study } from './studies.js';
 import { studiesFor, study } from './studies.js';
 
@@ -26,7 +26,7 @@ export type SurveyPartDone<P extends SurveyPart = SurveyPart> = {
 export function surveyPart(halves: Halves, part: SurveyPart): SurveyPartDone {
   switch (part.do) {
     case 'halve':
-      halveRows(halves.picture, halves.half, part.from, part.to);
+      halveRows(halves, part.from, part.to);
       return null;
     case 'study':
       return study(halves, part.study);
@@ -35,7 +35,7 @@ export function surveyPart(halves: Halves, part: SurveyPart): SurveyPartDone {
   }
 }
 
-/** Has a part done, beside others. */
+/** Has a part done, beside others; those asked for first are begun first. */
 export type PartDoer = <P extends SurveyPart>(
   halves: Halves,
   part: P,
@@ -56,11 +56,10 @@ export async function candidatesBy(
   task?: Task,
 ): Promise<Candidate[]> {
   const studies = studiesFor(picture, kinds);
-  const half = roomForHalf(
+  const halves = roomForHalves(
     picture,
     (values) => new Float32Array(new SharedArrayBuffer(4 * values)),
   );
-  const halves: Halves = { picture, half };
   const steps = STRIPS + studies.length + GATHERINGS.length + 1;
   let done = 0;
   const told = async <P extends SurveyPart>(part: P): Promise<SurveyPartDone<P>> => {
@@ -68,14 +67,16 @@ export async function candidatesBy(
     checkpoint(task, ++done / steps);
     return result;
   };
-  const row = (k: number): number => Math.round((k * half.grey.height) / STRIPS);
-  await Promise.all(
-    Array.from({ length: STRIPS }, (_, k) => told({ do: 'halve', from: row(k), to: row(k + 1) })),
-  );
-  const studied = await Promise.all(studies.map((s) => told({ do: 'study', study: s })));
-  const all = studied.flat();
+  await Promise.all(stripsOf(halves, STRIPS).map(([from, to]) => told({ do: 'halve', from, to })));
+  const studied = studies.map((s) => told({ do: 'study', study: s }));
   const found = await Promise.all(
-    GATHERINGS.map((of) => told({ do: 'gather', of, studied: studiedFor(of, all) })),
+    GATHERINGS.map(async (of) => {
+      const telling = studied.filter((_, k) =>
+        studies[k]!.of.some((what) => gathersFrom(of, what)),
+      );
+      const results = (await Promise.all(telling)).flat().filter((s) => gathersFrom(of, s.of));
+      return told({ do: 'gather', of, studied: results });
+    }),
   );
   return found.flat();
 }

@@ -1,5 +1,5 @@
 import { medianOf } from '../raster/median.js';
-import type { Layer } from '../raster/layers.js';
+import type { Reading } from '../raster/layers.js';
 import type { foreignAt } from './one-tone.js';
 import { pixelsUp } from './pixels-up.js';
 import type { Spot } from './spots.js';
@@ -37,7 +37,7 @@ const HOPELESS = -5;
  * @param foreign to a print of one tone, see {@link foreignAt}; left out where the tone is not known
  */
 export function specksAt(
-  layer: Layer,
+  reading: Reading,
   level: number,
   frame: { width: number; height: number },
   {
@@ -45,7 +45,7 @@ export function specksAt(
     foreign = null,
   }: { within?: (summit: number) => boolean; foreign?: ReturnType<typeof foreignAt> } = {},
 ): Speck[] {
-  const { grey } = layer;
+  const { grey } = reading;
   const spots = spotsAt(grey, level);
   const crowds = crowdsOf(spots, grey.width);
   const specks: Speck[] = [];
@@ -54,7 +54,7 @@ export function specksAt(
     if (crowds[k]! > TEXTURE || !within(spot.summit)) return;
     const busy = busyAround(grey, spot.summit);
     if (spot.stands < CLEAR * (busy + 1)) return;
-    const traits = spotTraits(layer, spot, crowds[k]!, busy, foreign);
+    const traits = spotTraits(reading, spot, crowds[k]!, busy, foreign);
     const odds = speckOdds(traits, spot) + (FOREIGN.own * traits.foreign) / 60;
     if (odds >= HOPELESS)
       specks.push({ ...spot, traits, odds, site: pixelsUp(spot.pixels, grey.width, level, frame) });

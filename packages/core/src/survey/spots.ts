@@ -62,45 +62,55 @@ export function spotsAt(plane: Plane, level: number): Spot[] {
  * Pixels higher than their four neighbours, and lower ones, in reading order; of pixels of the same height the first.
  * Those that cannot stand out from a ring for the places left and right of them are left out: most cannot.
  */
-function peaksOf(
-  { width, height, values }: Plane,
-  rings: readonly number[],
-): [high: number[], low: number[]] {
-  const [high, low]: [number[], number[]] = [[], []];
+function peaksOf(plane: Plane, rings: readonly number[]): [high: number[], low: number[]] {
   const [near, far] = [rings[0]!, rings.at(-1)!];
-  const standsOver = (p: number, radius: number, polarity: 1 | -1): boolean => {
-    const floor = polarity * values[p]! - LEAST;
-    return polarity * values[p - radius]! <= floor && polarity * values[p + radius]! <= floor;
-  };
-  const mayStand = (p: number, x: number, polarity: 1 | -1): boolean =>
-    x < far || x >= width - far || standsOver(p, near, polarity) || standsOver(p, far, polarity);
-  for (let y = 0, p = 0; y < height; y++) {
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
-    for (let x = 0; x < width; x++, p++) {
-      const v = values[p]!;
-      const left = x > 0 ? values[p - 1]! - v : 0;
-      if (left < 0 || x === 0) {
-        if (
-          (x === width - 1 || values[p + 1]! <= v) &&
-          (up === 0 || values[p + up]! < v) &&
-          (down === 0 || values[p + down]! <= v) &&
-          mayStand(p, x, 1)
-        )
-          high.push(p);
-      }
-      if (left > 0 || x === 0) {
-        if (
-          (x === width - 1 || values[p + 1]! >= v) &&
-          (up === 0 || values[p + up]! > v) &&
-          (down === 0 || values[p + down]! >= v) &&
-          mayStand(p, x, -1)
-        )
-          low.push(p);
-      }
+  const peaks: [number[], number[]] = [[], []];
+  const tops = new Int32Array(plane.width);
+  for (let y = 0; y < plane.height; y++) {
+    const count = topsOfRow(plane, y, tops);
+    for (let k = 0; k < count; k++) {
+      const p = Math.abs(tops[k]!) - 1;
+      const polarity = tops[k]! > 0 ? 1 : -1;
+      const x = p - y * plane.width;
+      const mayStand =
+        x < far ||
+        x >= plane.width - far ||
+        standsOver(plane.values, p, near, polarity) ||
+        standsOver(plane.values, p, far, polarity);
+      if (mayStand) peaks[polarity > 0 ? 0 : 1].push(p);
     }
   }
-  return [high, low];
+  return peaks;
+}
+
+/**
+ * The pixels of a row that are higher or lower than their neighbours.
+ * @param tops filled with numbers from 1 of the pixels, negative ones for those that are lower
+ * @returns how many
+ */
+function topsOfRow({ width, height, values }: Plane, y: number, tops: Int32Array): number {
+  const up = y > 0 ? -width : 0;
+  const down = y < height - 1 ? width : 0;
+  const first = y * width;
+  const last = first + width - 1;
+  let count = 0;
+  for (let p = first; p <= last; p++) {
+    const v = values[p]!;
+    const left = p > first ? values[p - 1]! : NaN;
+    const right = p < last ? values[p + 1]! : v;
+    if (!(left >= v) && right <= v) {
+      if ((up === 0 || values[p + up]! < v) && values[p + down]! <= v) tops[count++] = p + 1;
+    }
+    if (!(left <= v) && right >= v) {
+      if ((up === 0 || values[p + up]! > v) && values[p + down]! >= v) tops[count++] = -p - 1;
+    }
+  }
+  return count;
+}
+
+function standsOver(values: Float32Array, p: number, radius: number, polarity: 1 | -1): boolean {
+  const floor = polarity * values[p]! - LEAST;
+  return polarity * values[p - radius]! <= floor && polarity * values[p + radius]! <= floor;
 }
 
 /** The peaks that stand out from every place of a ring round them, furthest from grey's middle first. */

@@ -5,6 +5,7 @@ import type { Profile } from './profile.js';
 import { profileOf } from './profile.js';
 import type { Ridges } from './ridges.js';
 import { ridgesOf } from './ridges.js';
+import { AROUND, Surroundings } from './surroundings.js';
 
 /** A line-like thing: where it runs, how wide it is, and what speaks for its not being part of the photograph. */
 export interface Strand {
@@ -54,8 +55,6 @@ const WEAKEST = 2.5;
 const START = 5;
 const SHORTEST = 20;
 const GAP = 14;
-/** Neighbourhood that says how busy and how crowded a place is, px of the level. */
-const AROUND = 16;
 
 /**
  * Strands at one level of a pyramid.
@@ -66,10 +65,9 @@ export function strandsAt(plane: Plane, level: number, only?: 1 | -1): Strand[] 
   const ridges = ridgesOf(plane, SIGMA, WEAKEST);
   const curves = linked(ridges, { start: START, shortest: SHORTEST, gap: GAP, only });
   if (!curves.length) return [];
-  const mean = boxMean(plane, 3);
-  for (let p = 0; p < mean.values.length; p++)
-    mean.values[p] = Math.abs(plane.values[p]! - mean.values[p]!);
-  const busy = boxMean(mean, AROUND);
+  const differences = new Surroundings(plane);
+  differences.countDifferences(plane, boxMean(plane, 3));
+  const busy = differences.means();
   const crests = new Map(
     (only ? [only] : ([1, -1] as const)).map((sign) => [sign, crestsOf(ridges, sign)]),
   );
@@ -84,27 +82,18 @@ export function strandsAt(plane: Plane, level: number, only?: 1 | -1): Strand[] 
       widths: smoothed(profile.width).map((w) => w * scale),
       polarity: curve.polarity,
       level,
-      traits: traitsOf(
-        curve.xs,
-        curve.ys,
-        curve.polarity,
-        profile,
-        plane.width,
-        busy.values,
-        crowd.values,
-      ),
+      traits: traitsOf(curve.xs, curve.ys, curve.polarity, profile, busy, crowd),
     };
   });
 }
 
-/** Share of the surroundings of every pixel that crests of a polarity take. */
-function crestsOf({ width, height, at, strength }: Ridges, sign: 1 | -1): Plane {
-  const values = new Float32Array(at.length);
-  for (let p = 0; p < values.length; p++) {
-    const k = at[p]!;
-    if (k > 0 && strength[k - 1]! * sign >= START) values[p] = 1;
-  }
-  return boxMean({ width, height, values }, AROUND);
+/** Share of the surroundings of a pixel that crests of a polarity take. */
+function crestsOf(ridges: Ridges, sign: 1 | -1): (x: number, y: number) => number {
+  const { count, x, y, strength } = ridges;
+  const crests = new Surroundings(ridges);
+  for (let k = 0; k < count; k++)
+    if (strength[k]! * sign >= START) crests.count(Math.round(x[k]!), Math.round(y[k]!));
+  return crests.means();
 }
 
 function traitsOf(
@@ -112,9 +101,8 @@ function traitsOf(
   ys: Float32Array,
   polarity: 1 | -1,
   profile: Profile,
-  width: number,
-  busy: Float32Array,
-  crowd: Float32Array,
+  busy: (x: number, y: number) => number,
+  crowd: (x: number, y: number) => number,
 ): StrandTraits {
   const n = xs.length;
   const height = middleOf(profile.stands);
@@ -123,12 +111,12 @@ function traitsOf(
   let [busySum, crowdSum, sides] = [0, 0, 0];
   for (let i = 0; i < n; i++) {
     if (profile.stands[i]! > floor / 3) whole++;
-    const p = Math.round(ys[i]!) * width + Math.round(xs[i]!);
-    busySum += busy[p]!;
-    crowdSum += crowd[p]!;
+    const [x, y] = [Math.round(xs[i]!), Math.round(ys[i]!)];
+    busySum += busy(x, y);
+    crowdSum += crowd(x, y);
     sides += Math.abs(profile.left[i]! - profile.right[i]!);
   }
-  const own = (2 * AROUND + 1) / (2 * AROUND + 1) ** 2;
+  const own = 1 / AROUND;
   const ground = profile.left.map((l, i) => (l + profile.right[i]!) / 2);
   const w = middleOf(profile.width);
   const crest = middleOf(profile.crest);

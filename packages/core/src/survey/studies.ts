@@ -1,5 +1,5 @@
 import type { Halves } from '../raster/halves.js';
-import { layerOf } from '../raster/halves.js';
+import { layerOf, readingOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import { CREASE_LEVELS } from './creases.js';
 import type { FindingKind } from './finding.js';
@@ -63,7 +63,10 @@ const NEEDS: Record<Studied['of'], readonly FindingKind[]> = {
   tones: ['stains', 'pulls'],
 };
 
-/** What has to be studied to find some kinds, the longest first. */
+/**
+ * What has to be studied to find some kinds: lines first, from which most is gathered, and of each the finest level
+ * first, which takes longest.
+ */
 export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[] {
   const base = strandLevel(frame);
   const wanted: { of: Studied['of']; level: number }[] = [
@@ -76,21 +79,29 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
     { of: 'losses', level: levelFor(frame, MOST.losses) },
     { of: 'tones', level: levelFor(frame, MOST.tones) },
   ];
-  const levels = new Map<number, Studied['of'][]>();
-  for (const { of, level } of wanted) {
-    if (!NEEDS[of].some((kind) => kinds.includes(kind))) continue;
-    if (level > 0 && Math.min(frame.width, frame.height) >> level < 24) continue;
-    levels.set(level, [...(levels.get(level) ?? []), of]);
-  }
-  const cost = ({ of, level }: Study): number =>
-    of.reduce((sum, o) => sum + (o === 'strands' ? 3 : 1), 0) / 4 ** level;
-  return [...levels].map(([level, of]): Study => ({ level, of })).sort((a, b) => cost(b) - cost(a));
+  const needed = wanted.filter(
+    ({ of, level }) =>
+      NEEDS[of].some((kind) => kinds.includes(kind)) &&
+      (level === 0 || Math.min(frame.width, frame.height) >> level >= 24),
+  );
+  return [true, false].flatMap((lines) => {
+    const levels = new Map<number, Studied['of'][]>();
+    for (const { of, level } of needed)
+      if (isOfLines(of) === lines) levels.set(level, [...(levels.get(level) ?? []), of]);
+    return [...levels]
+      .map(([level, of]): Study => ({ level, of }))
+      .sort((a, b) => a.level - b.level);
+  });
+}
+
+/** Whether a study tells of lines. */
+export function isOfLines(of: Studied['of']): boolean {
+  return of === 'strands' || of === 'foreign';
 }
 
 /** Does one study. */
 export function study(halves: Halves, { of, level }: Study): Studied[] {
-  const layer = layerOf(halves, level);
-  return of.map((one) => studied(halves.picture, layer, level, one));
+  return of.map((one) => studied(halves, level, one));
 }
 
 /** Bright strands in a print of one tone, in which what is foreign to it by its colour stands out by that too. */
@@ -101,22 +112,27 @@ function raisedStrands(layer: Layer, level: number): Strand[] | null {
   return strandsAt(raised, level, 1);
 }
 
-function studied(picture: Raster, layer: Layer, level: number, of: Studied['of']): Studied {
+function studied(halves: Halves, level: number, of: Studied['of']): Studied {
+  const { picture } = halves;
   switch (of) {
-    case 'strands':
-      return { of, strands: strandsAt(layer.grey, level - strandLevel(picture)) };
-    case 'foreign':
+    case 'strands': {
+      const { grey } = readingOf(halves, level);
+      return { of, strands: strandsAt(grey, level - strandLevel(picture)) };
+    }
+    case 'foreign': {
+      const layer = layerOf(halves, level);
       return { of, strands: raisedStrands(layer, level - strandLevel(picture)) };
-    case 'specks':
-      return { of, specks: specksAt(layer, level, picture, { foreign: foreignAt(layer) }) };
+    }
+    case 'specks': {
+      const reading = readingOf(halves, level);
+      return { of, specks: specksAt(reading, level, picture, { foreign: foreignAt(reading) }) };
+    }
     case 'losses':
-      return { of, level, losses: lossesOf(layer) };
-    case 'tones':
-      return {
-        of,
-        level,
-        stains: [...stainsOf(layer), ...foldsOf(layer)],
-        pulls: pullsOf(layer),
-      };
+      return { of, level, losses: lossesOf(layerOf(halves, level)) };
+    case 'tones': {
+      const layer = layerOf(halves, level);
+      const stains = [...stainsOf(layer), ...foldsOf(layer)];
+      return { of, level, stains, pulls: pullsOf(layer) };
+    }
   }
 }

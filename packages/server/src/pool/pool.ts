@@ -92,6 +92,7 @@ function threadsOf(worker: URL, warmed: boolean): Threads {
     filename: worker.href,
     maxThreads: Math.max(2, availableParallelism()),
     idleTimeout: 600_000,
+    stricterFIFO: true,
     ...(source ? { execArgv: ['--import', 'tsx'] } : {}),
   };
   const begun = (warm: WorkerSetup['warm']) => ({

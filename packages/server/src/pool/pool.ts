@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
 import type { RoughFill, Task } from '@tersum/core';
 import { Cancelled, NothingToCopy } from '@tersum/core';
+import { compileInThreads } from '@tersum/threads';
 import { Piscina } from 'piscina';
 import { UserProblem } from '@tersum/codec';
 import type { Answer, Answers, Said, TaskOf, Wire, WorkerSetup, WorkerTask } from './tasks.js';
@@ -87,6 +88,7 @@ export class WorkPool {
 }
 
 function threadsOf(worker: URL, warmed: boolean): Threads {
+  compileInThreads();
   const source = worker.pathname.endsWith('.ts');
   const options = {
     filename: worker.href,

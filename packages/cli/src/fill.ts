@@ -149,7 +149,14 @@ export function fillMask(
       const seed = asked.seed + k;
       const { texture } = FILL_VARIANTS[k % FILL_VARIANTS.length]!;
       const guides = findGuides(below, mask, true);
-      const map = searchFill(below, window, mask, closed, { seed, texture, sheets, crew, guides });
+      const map = searchFill(below, window, mask, closed, {
+        seed,
+        texture,
+        sheets,
+        crew,
+        guides,
+        near: true,
+      });
       const part = replay(map);
       return { part, seed, figures: asked.variants > 1 ? fillFigures(part, mask, map) : null };
     });

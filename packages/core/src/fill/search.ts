@@ -24,6 +24,7 @@ import { pyramidOf } from './pyramid.js';
 import type { RoughFill } from './rough.js';
 import { roughOf } from './rough.js';
 import { peelInwards } from './start.js';
+import { withUnlike } from './kinds-near.js';
 import { vote } from './vote.js';
 
 /** Options of {@link searchFill}. */
@@ -36,6 +37,8 @@ export interface FillOptions {
   sheets?: readonly Sheet[];
   /** Lines of structure to be continued, in the window's coordinates. @default none */
   guides?: readonly GuideLine[];
+  /** Whether a hole open to the picture's border takes nothing of a kind that is not seen near it. @default false */
+  near?: boolean;
   /** Threads that share the work; the result does not depend on them. @default the calling thread alone */
   crew?: Crew;
   /** Called with what the filling comes to so far whenever a coarse level is done. */
@@ -72,10 +75,11 @@ export function searchFill(
   const box = maskBox(hole, window.width);
   if (!box) throw new NothingToCopy('The site covers no pixel of the picture.');
   const middle = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2] as const;
-  const atlas = sheets.length
-    ? atlasOf(window, hole, banned, sheets, middle)
-    : { raster: window, hole, banned, rows: 0 };
   const depth = deepestOf(hole, window.width, window.height);
+  const closed = options.near ? withUnlike(window, hole, banned, depth) : banned;
+  const atlas = sheets.length
+    ? atlasOf(window, hole, closed, sheets, middle)
+    : { raster: window, hole, banned: closed, rows: 0 };
   const suited = mannerFor(depth);
   const manner = {
     ...suited,

@@ -102,6 +102,7 @@ function mapOf(place: FillPlace, help: SearchHelp): DonorMap {
       texture: textureOf(method),
       sheets: sheetsFor(method),
       guides: method.guides.map(({ points }) => ({ points: points.map(local) })),
+      near: !method.areas.length,
       crew: help.crew,
       rough: help.rough,
     },

@@ -1,6 +1,7 @@
 import type { Finding, Raster, SurveyOptions, SurveyPart, SurveyPartDone } from '@tersum/core';
 import { candidatesBy, depthOf, FINDING_KINDS, findingsFrom, survey } from '@tersum/core';
 import { sharedRaster } from '@tersum/codec';
+import { compileInThreads } from '@tersum/threads';
 import { Piscina } from 'piscina';
 
 /**
@@ -14,6 +15,7 @@ export async function surveyed(
   script: URL | null,
 ): Promise<Finding[]> {
   if (!script || threads < 2) return survey(picture, options);
+  compileInThreads();
   const pool = new Piscina({
     filename: script.href,
     minThreads: threads,

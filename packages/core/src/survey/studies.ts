@@ -63,10 +63,7 @@ const NEEDS: Record<Studied['of'], readonly FindingKind[]> = {
   tones: ['stains', 'pulls'],
 };
 
-/**
- * What has to be studied to find some kinds: lines first, from which most is gathered, and of each the finest level
- * first, which takes longest.
- */
+/** What has to be studied to find some kinds, lines apart from the rest; the longest first. */
 export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[] {
   const base = strandLevel(frame);
   const wanted: { of: Studied['of']; level: number }[] = [
@@ -84,14 +81,26 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
       NEEDS[of].some((kind) => kinds.includes(kind)) &&
       (level === 0 || Math.min(frame.width, frame.height) >> level >= 24),
   );
-  return [true, false].flatMap((lines) => {
+  const studies = [true, false].flatMap((lines) => {
     const levels = new Map<number, Studied['of'][]>();
     for (const { of, level } of needed)
       if (isOfLines(of) === lines) levels.set(level, [...(levels.get(level) ?? []), of]);
-    return [...levels]
-      .map(([level, of]): Study => ({ level, of }))
-      .sort((a, b) => a.level - b.level);
+    return [...levels].map(([level, of]): Study => ({ level, of }));
   });
+  return studies.sort((a, b) => costOf(b) - costOf(a));
+}
+
+/** What studies take beside one another at the same level. */
+const COST: Record<Studied['of'], number> = {
+  strands: 3,
+  foreign: 1,
+  specks: 1,
+  losses: 4,
+  tones: 30,
+};
+
+function costOf({ of, level }: Study): number {
+  return of.reduce((sum, what) => sum + COST[what], 0) / 4 ** level;
 }
 
 /** Whether a study tells of lines. */

@@ -35,33 +35,46 @@ export function withUnlike(
 ): Uint8Array {
   const { width, height } = window;
   if (depth < DEEP || !isOpen(hole, width, height)) return banned;
-  const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
-  const columns = Math.ceil(width / cell);
-  const looks = looksOf(window, hole, cell, columns);
+  const grid = gridOf(window);
+  const looks = looksOf(window, hole, grid);
   const away = depthsOf(
-    hole.map((v) => 1 - v),
-    width,
-    height,
+    Uint8Array.from(looks, (look) => (look ? 1 : 0)),
+    grid.columns,
+    looks.length / grid.columns,
   );
-  const isNear = looks.map((_, k) => {
-    const x = Math.min(width - 1, (k % columns) * cell + (cell >> 1));
-    const y = Math.min(height - 1, Math.floor(k / columns) * cell + (cell >> 1));
-    return away[y * width + x]! <= NEAR * depth;
-  });
-  const near = distinct(looks.filter((look, k): look is Look => look !== null && isNear[k]!));
-  const isLike = looks.map(
-    (look, k) => look !== null && (isNear[k]! || near.some((n) => apart(n, look) <= LIKE)),
+  const reach = (NEAR * depth) / grid.cell;
+  const near = distinct(
+    looks.filter((look, k): look is Look => look !== null && away[k]! <= reach),
+  );
+  const isLike = Uint8Array.from(looks, (look, k) =>
+    look !== null && (away[k]! <= reach || isLikeOne(look, near)) ? 1 : 0,
   );
   const closed = banned.slice();
   let [left, wanted] = [0, 0];
-  for (let y = 0, p = 0; y < height; y++)
+  for (let y = 0, p = 0; y < height; y++) {
+    const row = Math.floor(y / grid.cell) * grid.columns;
     for (let x = 0; x < width; x++, p++) {
       wanted += hole[p]!;
       if (hole[p]) continue;
-      if (!isLike[Math.floor(y / cell) * columns + Math.floor(x / cell)]) closed[p] = 1;
+      if (!isLike[row + grid.columnOf[x]!]) closed[p] = 1;
       if (!closed[p]) left++;
     }
+  }
   return left < ENOUGH * wanted ? banned : closed;
+}
+
+/** Cells over a window, row by row. */
+interface Grid {
+  readonly cell: number;
+  readonly columns: number;
+  /** Of every column of pixels. */
+  readonly columnOf: Int32Array;
+}
+
+function gridOf({ width, height }: Raster): Grid {
+  const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
+  const columnOf = Int32Array.from({ length: width }, (_, x) => Math.floor(x / cell));
+  return { cell, columns: Math.ceil(width / cell), columnOf };
 }
 
 /** Whether a hole reaches the window's border, which it does at the picture's border alone. */
@@ -75,16 +88,16 @@ function isOpen(hole: Uint8Array, width: number, height: number): boolean {
 function looksOf(
   { width, height, channels, data }: Raster,
   hole: Uint8Array,
-  cell: number,
-  columns: number,
+  { cell, columns, columnOf }: Grid,
 ): (Look | null)[] {
   const rows = Math.ceil(height / cell);
   const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
   const sums = new Float64Array(5 * columns * rows);
-  for (let y = 0, p = 0; y < height; y++)
+  for (let y = 0, p = 0; y < height; y++) {
+    const row = Math.floor(y / cell) * columns;
     for (let x = 0; x < width; x++, p++) {
       if (hole[p]) continue;
-      const at = 5 * (Math.floor(y / cell) * columns + Math.floor(x / cell));
+      const at = 5 * (row + columnOf[x]!);
       const i = p * channels;
       sums[at]!++;
       sums[at + 1]! += data[i]!;
@@ -92,6 +105,7 @@ function looksOf(
       sums[at + 3]! += data[i + blue]!;
       if (x + 1 < width) sums[at + 4]! += Math.abs(data[i]! - data[i + channels]!);
     }
+  }
   const scale = 255 / whiteOf(data);
   return Array.from({ length: columns * rows }, (_, k): Look | null => {
     const n = sums[5 * k]!;
@@ -107,11 +121,24 @@ function looksOf(
   });
 }
 
-/** One of every so many looks that differ by less than a step. */
+/** One of every so many looks that differ by less than a step, darkest first. */
 function distinct(looks: readonly Look[]): Look[] {
   const found = new Map<string, Look>();
   for (const look of looks) found.set(look.map((v) => Math.round(v / STEP)).join(), look);
-  return [...found.values()];
+  return [...found.values()].sort((a, b) => a[0] - b[0]);
+}
+
+/** Whether a look differs little from one of some. @param looks darkest first */
+function isLikeOne(look: Look, looks: readonly Look[]): boolean {
+  let [first, last] = [0, looks.length];
+  while (first < last) {
+    const middle = (first + last) >> 1;
+    if (looks[middle]![0] < look[0] - LIKE) first = middle + 1;
+    else last = middle;
+  }
+  for (let k = first; k < looks.length && looks[k]![0] <= look[0] + LIKE; k++)
+    if (apart(looks[k]!, look) <= LIKE) return true;
+  return false;
 }
 
 function apart(a: Look, b: Look): number {

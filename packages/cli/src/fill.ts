@@ -47,6 +47,8 @@ export interface Asked {
   readonly turn: number;
   readonly mirror: boolean;
   readonly scale: readonly [number, number];
+  /** Whether sites open to the picture's border take nothing of a kind not seen near them. */
+  readonly near: boolean;
 }
 
 interface Variant {
@@ -63,6 +65,8 @@ export async function fillCommand(args: string[]): Promise<void> {
   const scale = rangeOf(values.scale, 'scale', 25, 400, [100, 100]);
   const asked: Asked = {
     seed: Math.round(numberOf(values.seed, 'seed', 0, 0x7fffffff, 1)),
+    // Donors that were named are the ones meant.
+    near: !values.donors,
     adapt: numberOf(values.adapt, 'adapt', 0, 1, 1),
     variants: Math.round(numberOf(values.variants, 'variants', 1, MOST_VARIANTS, 1)),
     turn: numberOf(values.turn, 'turn', 0, 180, 0),
@@ -155,7 +159,7 @@ export function fillMask(
         sheets,
         crew,
         guides,
-        near: true,
+        near: asked.near,
       });
       const part = replay(map);
       return { part, seed, figures: asked.variants > 1 ? fillFigures(part, mask, map) : null };

@@ -55,7 +55,15 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
       const { hole, rim } = holeOf(mended, picture);
       const box = maskBox(hole, picture.width);
       if (!box) return { findings, mended, result: picture };
-      const asked = { seed, adapt: 1, variants: 1, turn: 0, mirror: false, scale: [1, 1] as const };
+      const asked = {
+        seed,
+        adapt: 1,
+        variants: 1,
+        turn: 0,
+        mirror: false,
+        scale: [1, 1] as const,
+        near: true,
+      };
       const { window, variants } = fillMask(
         picture,
         hole,

@@ -20,8 +20,8 @@ const ENOUGH = 1.5;
 type Look = readonly [number, number, number, number];
 
 /**
- * Forbids besides what is of a kind not seen near a hole that lies open to the picture's border: nothing holds such a hole from beyond,
- * and what lies far off, a door like dark water from afar, is no guess at what was there.
+ * Forbids besides what is of a kind not seen near a hole that lies open to the picture's border: nothing holds such a
+ * hole from beyond, and what lies far off, a door like dark water from afar, is no guess at what was there.
  * @param hole 1 = to be filled, one value a pixel of the window
  * @param banned 1 = must not be copied
  * @param depth greatest depth of the hole, px

@@ -30,4 +30,11 @@ describe('the rim of mended things', () => {
     const mended = pictureOf([29000, 29000], 16);
     expect(greys(rimBack(original, mended, rim).data)).toEqual([30000, 29000]);
   });
+
+  test('has to show more where the ground is rough', () => {
+    const rim = Int8Array.from([0, 1, 0]);
+    const original = pictureOf([100, 118, 100]);
+    expect(greys(rimBack(original, pictureOf([100, 104, 100]), rim).data)[1]).toBe(104);
+    expect(greys(rimBack(original, pictureOf([60, 104, 140]), rim).data)[1]).toBe(118);
+  });
 });

@@ -55,8 +55,8 @@ function layerOf(other: (x: number, y: number) => readonly number[] | null): Lay
   return { grey: plane(0), colours: [0, 1, 2].map(plane) };
 }
 
-function found(layer: Layer): Set<number> {
-  const ink = { strokes: [STROKE], colour: INK, loose: 1 };
+function found(layer: Layer, strokes: readonly Stroke[] = [STROKE]): Set<number> {
+  const ink = { strokes, colour: INK, loose: 1 };
   return new Set(inkSites(layer, ink, new Uint8Array(WIDTH * HEIGHT)).flatMap((s) => [...s]));
 }
 
@@ -87,6 +87,23 @@ describe('where ink lies', () => {
     for (const { values } of layer.colours)
       for (const p of writing) if (p % WIDTH > 150) values[p]! += 13;
     expect(share(writing, found(layer))).toBeGreaterThan(0.95);
+  });
+
+  test('a letter slightly off the colour of the others that is nearly as crisp as they are', () => {
+    const ys = Float32Array.from({ length: 40 }, (_, k) => 100 + k);
+    const bar = { ys, xs: ys.map((y) => 285 + 2 * Math.sin(y / 4)), widths: ys.map(() => 8) };
+    const letter = new Set(strokePixels(bar, frame));
+    const layer = layerOf(() => null);
+    // A shadow beside it, where its edge is no clear step.
+    layer.colours.forEach(({ values }, c) => {
+      for (let p = 0; p < values.length; p++) {
+        const [x, y] = [p % WIDTH, Math.floor(p / WIDTH)];
+        if (letter.has(p)) values[p] = INK[c]! + 5.3;
+        else if (x > 285 && y >= 108 && y < 118) values[p] = INK[c]! + 24;
+      }
+    });
+    const stroke = { ...STROKE, ...bar, reach: 40, spread: 5 };
+    expect(share(letter, found(layer, [STROKE, stroke]))).toBeGreaterThan(0.9);
   });
 
   test('pixels that are taken stay taken', () => {

@@ -17,8 +17,9 @@ const SLOPE = 5;
 const NEARLY = { over: 3, least: 9 } as const;
 /** Share of a stroke's edge that must be a clear step. */
 const CRISP = 0.7;
-/** The same where the colour is less steady than that of other strokes. */
+/** The same at most where the colour is less steady than that of other strokes, and by what share more it strays then. */
 const SHARP = 0.95;
+const GRADE = 0.7;
 /**
  * How far the heart of a stroke strays from the ink's colour, levels, and how much further than the middle one of its
  * kind: what was there before strays more.
@@ -81,7 +82,11 @@ export function inkSites(
   const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
   const steady = ink.loose * steadyOf(pieces.filter(({ piece }) => isCrossed(piece)));
   const asked = (deepest: number, stray: number): number =>
-    stray <= steady ? CRISP : 2 * deepest < SLIGHT * breadth ? Infinity : SHARP;
+    stray <= steady
+      ? CRISP
+      : 2 * deepest < SLIGHT * breadth
+        ? Infinity
+        : Math.min(SHARP, CRISP + ((SHARP - CRISP) * (stray / steady - 1)) / GRADE);
   for (const { piece, deepest, crisp, stray } of pieces) {
     if (ruled(piece, width, deepest)) continue;
     const crossed = isCrossed(piece);

@@ -33,4 +33,13 @@ describe('tone of a print', () => {
     ]);
     expect(toneCurveOf(many).usual).toBeGreaterThan(10);
   });
+
+  test('a lid seen through a torn corner has no say in the tone of its lightness', () => {
+    const lid = [60, 66, 70] as const;
+    const torn = layer((x, y) => (y > 70 ? lid : [60 + x, 50 + 0.95 * x, 35 + 0.85 * x]));
+    const [whole, other] = [toneCurveOf(sepia), toneCurveOf(torn)];
+    const dark = labOfSrgb(66 / 255, 56 / 255, 41 / 255);
+    expect(Math.abs(other.at(dark).b - whole.at(dark).b)).toBeLessThan(1.5);
+    expect(other.stray(labOfSrgb(lid[0] / 255, lid[1] / 255, lid[2] / 255))).toBeGreaterThan(8);
+  });
 });

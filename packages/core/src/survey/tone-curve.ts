@@ -50,6 +50,9 @@ export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
     known: s.a.length > KNOWN * count,
   }));
   const told = curve.map((_, k) => k).filter((k) => curve[k]!.known);
+  const own = told.map((k) => curve[k]!);
+  const [as, bs] = [runningMedian(own.map(({ a }) => a)), runningMedian(own.map(({ b }) => b))];
+  told.forEach((k, i) => (curve[k] = { a: as[i]!, b: bs[i]!, known: true }));
   // What is darker or lighter than the picture itself is held against its darkest or lightest tones.
   const nearest = curve.map(
     (own, k) =>
@@ -62,4 +65,15 @@ export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
     return Math.hypot(lab.a - own.a, lab.b - own.b);
   };
   return { labs, at, stray, usual: medianOf(labs.map(stray)) };
+}
+
+/** How many steps to either side a step has to go with: what is laid on a print has a tone or two, and may be most of it. */
+const BESIDE = 2;
+
+/** Each value's median with those beside it, fewer towards the ends: what only rises or falls stays as it is. */
+function runningMedian(values: readonly number[]): number[] {
+  return values.map((_, k) => {
+    const reach = Math.min(BESIDE, k, values.length - 1 - k);
+    return medianOf(values.slice(k - reach, k + reach + 1));
+  });
 }

@@ -21,6 +21,8 @@ export async function surveyed(
     minThreads: threads,
     maxThreads: threads,
     stricterFIFO: true,
+    // What is built needs none of the loaders that the caller may run under.
+    execArgv: [],
   });
   try {
     const candidates = await candidatesBy(

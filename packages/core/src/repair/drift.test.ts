@@ -40,3 +40,26 @@ test('a steep slope copied over and over does not run away', () => {
   expect(far).toBeGreaterThan(119);
   expect(far).toBeLessThan(160);
 });
+
+test('what stands beside a site lends it no colour from far', () => {
+  // Grey ground, its right part missing and copied from the left; leaves stand all along the ring.
+  const [width, height, known] = [300, 30, 60];
+  const below = createRaster(width, height, 3);
+  const n = width * height;
+  const [dx, dy] = [new Int16Array(n).fill(-32768), new Int16Array(n)];
+  const coverage = new Float32Array(n);
+  for (let p = 0; p < n; p++) {
+    const x = p % width;
+    below.data.set(x >= 50 && x < known ? [70, 130, 60] : [110, 108, 104], 3 * p);
+    if (x < known) continue;
+    dx[p] = 10 + ((x - known) % 20) - x;
+    coverage[p] = 1;
+  }
+  const map = { rect: frameOf(below), dx, dy, confidence: new Uint8Array(n).fill(255) };
+  const { data } = fill({ below, origin: frameOf(below), map, coverage }, 1);
+  const at = (x: number): number[] => [
+    ...data.slice(3 * (15 * width + x), 3 * (15 * width + x + 1)),
+  ];
+  const [r, g, b] = at(200) as [number, number, number];
+  expect(Math.max(Math.abs(r - g - 2), Math.abs(g - b - 4))).toBeLessThan(6);
+});

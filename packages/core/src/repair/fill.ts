@@ -192,7 +192,7 @@ function even(
   const solved = (): Float32Array | Float64Array =>
     solveSystem(system, rest, { tolerance: deep ? 1e-7 : 1e-3 }).x;
   let correction = solved();
-  if (held(system.own, correction, white)) correction = solved();
+  if (held(system.own, correction, colours, white)) correction = solved();
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       if (!mask[y * width + x]) continue;
@@ -204,6 +204,8 @@ function even(
 
 /** Corrections of so much of the range are no matter of tone: where slopes are copied again and again, they add up. */
 const DRIFT = 0.16;
+/** The same for what changes the colour alone: leaves beside bare soil are no light that falls on it. */
+const TINT = 0.02;
 /** What then ties pixels to their copied tone. */
 const HELD = 4e-3;
 
@@ -211,13 +213,20 @@ const HELD = 4e-3;
 function held(
   own: Float32Array | Float64Array,
   correction: Float32Array | Float64Array,
+  colours: number,
   white: number,
 ): boolean {
   let any = false;
   for (let cell = 0; cell < own.length; cell++) {
-    let most = 0;
-    for (let c = 0; c < LANES; c++) most = Math.max(most, Math.abs(correction[LANES * cell + c]!));
-    const over = most / (DRIFT * white) - 1;
+    const at = LANES * cell;
+    let [most, sum, tint] = [0, 0, 0];
+    for (let c = 0; c < colours; c++) {
+      most = Math.max(most, Math.abs(correction[at + c]!));
+      sum += correction[at + c]!;
+    }
+    for (let c = 0; c < colours; c++)
+      tint = Math.max(tint, Math.abs(correction[at + c]! - sum / colours));
+    const over = Math.max(most / DRIFT, tint / TINT) / white - 1;
     if (over <= 0) continue;
     own[cell]! += HELD * Math.min(1, over);
     any = true;

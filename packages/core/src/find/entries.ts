@@ -100,15 +100,20 @@ function followed(
   inward: Point,
 ): { way: Point; at: Point; straight: boolean } {
   const height = grey.length / width;
-  const steepness = (px: number, py: number, nx: number, ny: number): number => {
-    const ax = Math.round(px + 1.5 * nx);
-    const ay = Math.round(py + 1.5 * ny);
-    const bx = Math.round(px - 1.5 * nx);
-    const by = Math.round(py - 1.5 * ny);
+  const stepAt = (px: number, py: number, nx: number, ny: number): number => {
+    const ax = Math.round(px + nx);
+    const ay = Math.round(py + ny);
+    const bx = Math.round(px - nx);
+    const by = Math.round(py - ny);
     const out = (u: number, v: number): boolean =>
       u < 0 || v < 0 || u >= width || v >= height || hole[v * width + u] === 1;
     if (out(ax, ay) || out(bx, by)) return -1;
     return Math.abs(grey[ay * width + ax]! - grey[by * width + bx]!);
+  };
+  // A sharp step is seen from as far as one looks: what is seen from near tells where it is.
+  const steepness = (px: number, py: number, nx: number, ny: number): number => {
+    const wide = stepAt(px, py, 1.5 * nx, 1.5 * ny);
+    return wide < 0 ? wide : (2 * wide + stepAt(px, py, 0.5 * nx, 0.5 * ny)) / 3;
   };
   let way = inward;
   let last = at;

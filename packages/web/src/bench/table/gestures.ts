@@ -40,10 +40,11 @@ const CLICK_STRAYS = 6;
 export function useGestures(frame: RefObject<HTMLElement | null>) {
   const { bench } = useBench();
   useWheelZoom(frame);
-  return useMemo(() => handlers(bench), [bench]);
+  return useMemo(() => gesturesOn(bench), [bench]);
 }
 
-function handlers(bench: Bench) {
+/** The handlers themselves. */
+export function gesturesOn(bench: Bench) {
   let doing: Doing | null = null;
 
   const screenOf = (event: Press): Point => {

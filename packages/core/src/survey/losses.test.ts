@@ -62,3 +62,18 @@ test.each([0, 5])('a backdrop that a thing cuts in two is no loss, noise of %d',
       if (Math.abs(x - 250 - 0.2 * y) > 90) scene.lay(x, y, [236, 226, 208]);
   expect(foundIn(withNoise(scene, deviation)).includes(1)).toBe(false);
 });
+
+test.each([0, 6])(
+  'an even ground of another colour is the picture’s own beside a torn corner and a hole; noise of %d',
+  (deviation) => {
+    const scene = torn(40);
+    const wall = (x: number, y: number): boolean => y > HEIGHT - 60 + 5 * Math.sin(x / 17);
+    for (let y = HEIGHT - 70; y < HEIGHT; y++)
+      for (let x = 0; x < WIDTH; x++)
+        if (wall(x, y)) scene.picture.data.set([150, 158, 170], 3 * (y * WIDTH + x));
+    const found = foundIn(withNoise(scene, deviation));
+    expect(agreement(found, scene.damage, WIDTH).f1).toBeGreaterThan(0.95);
+    expect(found[260 * WIDTH + 320]).toBe(1);
+    expect(found[(HEIGHT - 20) * WIDTH + 200]).toBe(0);
+  },
+);

@@ -6,6 +6,7 @@ import {
   crop,
   FINDING_KINDS,
   grownMask,
+  EDGE,
   rimBack,
   kindsUnder,
   maskBox,
@@ -143,22 +144,25 @@ function cover(hole: Uint8Array, { pixels, box, kind, soft }: Finding, width: nu
   for (const p of grownMask(pixels, box, { width, height }, kind, soft)) hole[p] = 1;
 }
 
-/**
- * What is mended of findings, and where that reaches beyond them: 1 round what is bright, -1 round
- * what is dark, 0 where all of it stays mended.
- */
+/** What is mended of findings, and the rim of that, see {@link rimBack}. */
 function holeOf(
   findings: readonly Finding[],
   { width, height }: Raster,
 ): { readonly hole: Uint8Array; readonly rim: Int8Array } {
   const hole = new Uint8Array(width * height);
   const rim = new Int8Array(width * height);
-  for (const { pixels, box, kind, soft, polarity } of findings)
+  const found = new Uint8Array(width * height);
+  for (const { pixels, box, kind, soft, polarity } of findings) {
+    for (const p of pixels) found[p] = 1;
     for (const p of grownMask(pixels, box, { width, height }, kind, soft)) {
       hole[p] = 1;
       rim[p] = TWOFOLD.has(kind) ? 0 : polarity;
     }
-  for (const { pixels } of findings) for (const p of pixels) rim[p] = 0;
+  }
+  const isEdge = (p: number): boolean =>
+    [1, 2, width, 2 * width].some((step) => found[p - step] === 0 || found[p + step] === 0);
+  for (const { pixels, kind } of findings)
+    for (const p of pixels) rim[p] = !TWOFOLD.has(kind) && isEdge(p) ? EDGE : 0;
   return { hole, rim };
 }
 

@@ -1,5 +1,5 @@
 import { createRaster } from '../raster/raster.js';
-import { rimBack } from './rim-back.js';
+import { EDGE, rimBack } from './rim-back.js';
 
 describe('the rim of mended things', () => {
   const pictureOf = (values: readonly number[], depth: 8 | 16 = 8) => {
@@ -36,5 +36,20 @@ describe('the rim of mended things', () => {
     const original = pictureOf([100, 118, 100]);
     expect(greys(rimBack(original, pictureOf([100, 104, 100]), rim).data)[1]).toBe(104);
     expect(greys(rimBack(original, pictureOf([60, 104, 140]), rim).data)[1]).toBe(118);
+  });
+
+  test('within the edge only what is hardly changed is given back, whether brighter or darker', () => {
+    const rim = Int8Array.from([EDGE, EDGE, EDGE, EDGE]);
+    const original = pictureOf([100, 60, 97, 140]);
+    const mended = pictureOf([102, 100, 100, 101]);
+    expect(greys(rimBack(original, mended, rim).data)).toEqual([100, 100, 97, 101]);
+  });
+
+  test('a change of hue alone is a change', () => {
+    const original = createRaster(1, 1, 3);
+    original.data.set([80, 110, 140]);
+    const mended = createRaster(1, 1, 3);
+    mended.data.set([110, 110, 110]);
+    expect([...rimBack(original, mended, Int8Array.of(EDGE)).data]).toEqual([110, 110, 110]);
   });
 });

@@ -6,12 +6,16 @@ import type { Raster } from '../raster/raster.js';
  */
 const SHOWS = { least: 0.03, rough: 1.5, most: 0.1 } as const;
 
+/** What lies just within the border of something that was found: much of it may not have been part of it. */
+export const EDGE = 2;
+
 /**
  * Gives the rim of mended things back where it shows nothing of them: a mend reaches a little beyond what was found, so
- * that no soft edge is left, but what lies there sound stays as it was.
+ * that no soft edge is left, but what lies there sound stays as it was; and so does what is hardly changed at the edge.
  * @param original 8 or 16 bits
  * @param mended the same picture, mended
- * @param rim a value a pixel: 1 round what was brighter than its ground, -1 round what was darker, 0 elsewhere
+ * @param rim a value a pixel: 1 round what was brighter than its ground, -1 round what was darker, {@link EDGE} within it,
+ * 0 where all stays mended
  */
 export function rimBack(original: Raster, mended: Raster, rim: Int8Array): Raster {
   const { channels } = original;
@@ -20,10 +24,15 @@ export function rimBack(original: Raster, mended: Raster, rim: Int8Array): Raste
   for (let p = 0; p < rim.length; p++) {
     if (!rim[p]) continue;
     const at = p * channels;
-    let off = 0;
-    for (let c = 0; c < channels; c++) off += original.data[at + c]! - data[at + c]!;
+    let [sum, most] = [0, 0];
+    for (let c = 0; c < channels; c++) {
+      const off = original.data[at + c]! - data[at + c]!;
+      sum += off;
+      most = Math.max(most, Math.abs(off));
+    }
+    const shown = rim[p] === EDGE ? most * channels : rim[p]! * sum;
     const least = Math.min(SHOWS.most, SHOWS.least + (SHOWS.rough * stepsAt(mended, p)) / full);
-    if (rim[p]! * off < least * full) data.set(original.data.subarray(at, at + channels), at);
+    if (shown < least * full) data.set(original.data.subarray(at, at + channels), at);
   }
   return { ...mended, data };
 }

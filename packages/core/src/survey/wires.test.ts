@@ -70,6 +70,38 @@ describe('wires in company', () => {
   });
 });
 
+describe('wires that leave one pole', () => {
+  /** A straight line from the upper border downwards to the left. */
+  const from = (x: number, y: number, own: Partial<StrandTraits> = {}): Strand => {
+    const n = 600;
+    return {
+      xs: Float32Array.from({ length: n }, (_, i) => x - 0.8 * i),
+      ys: Float32Array.from({ length: n }, (_, i) => y + 0.9 * i),
+      widths: new Float32Array(n).fill(own.width ?? traits.width),
+      polarity: -1,
+      level: 0,
+      traits: { ...traits, length: n, ...own },
+    };
+  };
+  // Of another tone and breadth than the sure one: no company by their looks.
+  const thin = { ...doubtful, extreme: 0.6, width: 2 };
+  const oddsFrom = (x: number, strands: readonly Strand[]): number =>
+    wiresOf(strands, frame).find((w) => Math.abs(w.xs[0]! - x) < 1)!.odds;
+  const alone = oddsFrom(985, [from(985, 12, thin)]);
+
+  test('speak for one another, whatever they look like', () => {
+    const sure = wireAt(12);
+    expect(oddsFrom(985, [sure, from(985, 12, thin)])).toBeGreaterThan(alone + 1);
+  });
+
+  test.each([
+    ['begins elsewhere', wireAt(120), thin],
+    ['is much broader', wireAt(12, { width: 6 }), thin],
+  ])('not one that %s', (_, sure, own) => {
+    expect(oddsFrom(985, [sure, from(985, 12, own)])).toBeCloseTo(alone, 5);
+  });
+});
+
 test('a line reaches out when one of its ends is near the border', () => {
   const inner = (from: number, to: number): Strand => {
     const whole = wireAt(300);

@@ -31,7 +31,7 @@ export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand
         (isRuled(w) ? RULED : 0) -
         (reachesOut(w, frame) ? 0 : ENDED),
     }));
-  return inCompany(wires).sort((a, b) => b.odds - a.odds);
+  return inCompany(wires, diagonal).sort((a, b) => b.odds - a.odds);
 }
 
 /**
@@ -42,8 +42,12 @@ const COMPANY = { each: 2, most: 2.5, tone: 0.08, breadth: 1.5, height: 1.6 } as
 /** Times that lines which have gained by others favour others in turn. */
 const ROUNDS = 3;
 
-function inCompany(wires: readonly ChainedStrand[]): ChainedStrand[] {
-  const like = wires.map((wire) => wires.flatMap((other, k) => (isLike(wire, other) ? [k] : [])));
+function inCompany(wires: readonly ChainedStrand[], diagonal: number): ChainedStrand[] {
+  const like = wires.map((wire) =>
+    wires.flatMap((other, k) =>
+      isLike(wire, other) || leaveTogether(wire, other, MEETING * diagonal) ? [k] : [],
+    ),
+  );
   let odds = wires.map((wire) => wire.odds);
   for (let round = 0; round < ROUNDS; round++)
     odds = wires.map((wire, k) => {
@@ -65,6 +69,20 @@ function isLike(a: ChainedStrand, b: ChainedStrand): boolean {
     Math.abs(a.traits.extreme - b.traits.extreme) <= COMPANY.tone &&
     within(a.traits.height, b.traits.height, COMPANY.height) &&
     within(a.traits.width * 2 ** a.level, b.traits.width * 2 ** b.level, COMPANY.breadth)
+  );
+}
+
+/** Wires that leave one pole begin so near each other, share of the picture's diagonal. */
+const MEETING = 0.012;
+/** Greatest difference of breadth between them: they may be of several kinds. */
+const KINDS = 2.2;
+
+/** Whether two lines leave one place in different directions, as wires leave a pole. */
+function leaveTogether(a: ChainedStrand, b: ChainedStrand, near: number): boolean {
+  const [wide, narrow] = [a, b].map((s) => s.traits.width * 2 ** s.level).sort((x, y) => y - x);
+  if (a === b || a.polarity !== b.polarity || wide! > KINDS * narrow!) return false;
+  return [0, a.xs.length - 1].some((i) =>
+    [0, b.xs.length - 1].some((k) => Math.hypot(a.xs[i]! - b.xs[k]!, a.ys[i]! - b.ys[k]!) <= near),
   );
 }
 

@@ -22,7 +22,7 @@ const TRAITS = {
 function strand(
   [ax, ay]: readonly [number, number],
   [bx, by]: readonly [number, number],
-  more: Partial<Strand> & { traits?: Partial<Strand['traits']> } = {},
+  more: Partial<Omit<Strand, 'traits'>> & { traits?: Partial<Strand['traits']> } = {},
 ): Strand {
   const n = Math.round(Math.hypot(bx - ax, by - ay)) + 1;
   const along = Float32Array.from({ length: n }, (_, k) => k / (n - 1));

@@ -7,7 +7,11 @@ const [WIDTH, HEIGHT] = [240, 180];
 /** Grainy ground with a line of a width and a height in grey levels, its edges half covered. */
 function picture(
   distance: (x: number, y: number) => number,
-  { width = 3, height = 80, ground = (_x: number) => 110 } = {},
+  {
+    width = 3,
+    height = 80,
+    ground = () => 110,
+  }: { width?: number; height?: number; ground?: (x: number) => number } = {},
 ): Plane {
   const random = seededRandom(7);
   const values = Float32Array.from({ length: WIDTH * HEIGHT }, (_, p) => {

@@ -77,7 +77,7 @@ const MEETING = 0.012;
 /** Greatest difference of breadth between them: they may be of several kinds. */
 const KINDS = 2.2;
 
-/** Whether two lines leave one place in different directions, as wires leave a pole. */
+/** Whether two lines of like breadth begin or end at one place, as wires do at a pole. */
 function leaveTogether(a: ChainedStrand, b: ChainedStrand, near: number): boolean {
   const [wide, narrow] = [a, b].map((s) => s.traits.width * 2 ** s.level).sort((x, y) => y - x);
   if (a === b || a.polarity !== b.polarity || wide! > KINDS * narrow!) return false;

@@ -63,7 +63,7 @@ const walls = ALL.map((name) => ({
 /** Replays and searches give the same bytes everywhere: nothing whose last bit may differ between engines. */
 const exact = {
   files: [
-    'packages/core/src/{repair,fill,solve,shape,donor,piece}/**/*.ts',
+    'packages/core/src/{repair,fill,predict,solve,shape,donor,piece}/**/*.ts',
     'packages/document/src/render/**/*.ts',
   ],
   ignores: ['**/*.test.ts'],

@@ -9,6 +9,7 @@ export const KERNELS = {
   donor: 'donor',
   fill: 'fill',
   join: 'join',
+  predict: 'predict',
   register: 'register',
   solve: 'solve',
 };

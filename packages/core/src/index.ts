@@ -65,6 +65,7 @@ export * from './repair/clone.js';
 export * from './repair/copy-by-portions.js';
 export * from './repair/fill.js';
 export * from './repair/graft.js';
+export { EXPECTED_RING } from './repair/expected.js';
 export * from './repair/grain-back.js';
 export * from './repair/rim-back.js';
 export * from './repair/push.js';

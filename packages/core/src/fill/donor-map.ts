@@ -127,9 +127,11 @@ function takeRect(view: DataView, at: number): Rect {
 }
 
 const BLOCK = 64;
+/** px beside a source that are compared with what lies beside the copy. */
+const BESIDE = 2;
 
 /**
- * Rectangles that together hold every source pixel of the map and its four neighbours: the donors' part of
+ * Rectangles that together hold every source pixel of the map and those up to two beside it: the donors' part of
  * the read region. Blocks of 64 px, one rectangle a run of blocks in a row.
  */
 export function sourceRects(map: DonorMap, frame: Rect): Rect[] {
@@ -154,10 +156,10 @@ export function sourceRects(map: DonorMap, frame: Rect): Rect[] {
       const from = c;
       while (c + 1 < columns && touched[r * columns + c + 1]) c++;
       rects.push({
-        x: frame.x + from * BLOCK - 1,
-        y: frame.y + r * BLOCK - 1,
-        width: (c - from + 1) * BLOCK + 2,
-        height: BLOCK + 2,
+        x: frame.x + from * BLOCK - BESIDE,
+        y: frame.y + r * BLOCK - BESIDE,
+        width: (c - from + 1) * BLOCK + 2 * BESIDE,
+        height: BLOCK + 2 * BESIDE,
       });
     }
   }

@@ -9,8 +9,10 @@ export interface Manner {
   readonly coarsestDepth: number;
   /** Trust in a patch halves so many times with every px into the hole. */
   readonly distrust: number;
-  /** Sweeps a round on coarse levels. */
+  /** Sweeps a round. */
   readonly sweeps: number;
+  /** Rounds on the first, coarsest level; on the others as many more as they are coarse. The finest has two. */
+  readonly rounds: { readonly first: number; readonly least: number; readonly most: number };
   /** Scale of the fall of votes, as a share of the mean difference. */
   readonly sharpness: number;
   /** How far, px at the finest level, matches are tried by chance. */
@@ -22,8 +24,9 @@ const THIN = 16;
 
 /**
  * The manner for a hole of this depth, px. Thin damage is like what stands beside it: far tries were measured to cost
- * likeness and texture both, since with much to choose from the smoothest is always at hand. Deep holes need the reach,
- * more weight on texture and sharper votes, or they wash out.
+ * likeness and texture both, since with much to choose from the smoothest is always at hand. What it comes to is what the surroundings make likely
+ * (`repair/expected.ts`): a short search was measured to do as well as a long one. Deep holes need the reach, more weight on
+ * texture and sharper votes, or they wash out.
  */
 export function mannerFor(depth: number): Manner {
   return depth <= THIN
@@ -31,7 +34,8 @@ export function mannerFor(depth: number): Manner {
         texture: 4,
         coarsestDepth: 12,
         distrust: 2,
-        sweeps: 2,
+        sweeps: 1,
+        rounds: { first: 8, least: 0, most: 6 },
         sharpness: 0.5,
         reach: Math.round(10 + 2 * depth),
       }
@@ -40,6 +44,7 @@ export function mannerFor(depth: number): Manner {
         coarsestDepth: 8,
         distrust: 1,
         sweeps: 2,
+        rounds: { first: 24, least: 4, most: 12 },
         sharpness: 0.25,
         reach: Math.round(48 + 6 * depth),
       };

@@ -18,6 +18,7 @@ import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
 import type { GuideLine } from './guides.js';
 import { guidePaths, guidePull } from './guides.js';
+import type { Manner } from './manner.js';
 import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
 import { pyramidOf } from './pyramid.js';
@@ -91,7 +92,8 @@ export function searchFill(
   const random = seededRandom(seed);
   let field: Field | null = null;
   let done = 0;
-  const work = levels.map((level, k) => rounds(k, levels.length) * level.width * level.height);
+  const rounds = levels.map((_, k) => roundsAt(manner, k, levels.length));
+  const work = levels.map((level, k) => rounds[k]! * level.width * level.height);
   const whole = work.reduce((a, b) => a + b, 0);
   const laid = sheets.length
     ? { window: { ...frameOf(window), x: origin.x, y: origin.y }, middle, sheets }
@@ -112,8 +114,8 @@ export function searchFill(
       matchByChance(next, random, chance);
     }
     pull?.(1);
-    const count: number = field ? rounds(k, levels.length) : Math.max(8, rounds(k, levels.length));
-    const passes = k === 0 ? 2 : manner.sweeps;
+    const count = field ? rounds[k]! : Math.max(8, rounds[k]!);
+    const passes = manner.sweeps;
     for (let round = 0; round < count; round++) {
       checkpoint(task, (done + (work[k]! * round) / count) / whole);
       for (let turn = 0; turn < passes; turn++)
@@ -138,9 +140,9 @@ export function searchFill(
   return { ...mapOf(field, pyramid.work.plane, box, origin), laid };
 }
 
-function rounds(level: number, levels: number): number {
-  if (level === levels - 1 && levels > 1) return 24;
-  return level === 0 ? 2 : Math.min(12, 4 + 3 * level);
+function roundsAt({ rounds }: Manner, level: number, levels: number): number {
+  if (level === levels - 1 && levels > 1) return rounds.first;
+  return level === 0 ? 2 : Math.min(rounds.most, rounds.least + 3 * level);
 }
 
 function mapOf(field: Field, sourceOf: Int32Array, box: Rect, origin: Rect): DonorMap {

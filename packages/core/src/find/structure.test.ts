@@ -52,9 +52,9 @@ test('one that leads out through a part of a side is not carried on', () => {
 });
 
 test('across what is shallow none is looked for unasked, since the fill carries edges on there', () => {
-  const narrow = cut(0, side + 15);
+  const narrow = cut(0, side + 25);
   expect(findGuides(narrow.picture, narrow.hole, true)).toHaveLength(0);
   expect(findGuides(narrow.picture, narrow.hole)).toHaveLength(1);
-  const wider = cut(0, side + 20);
+  const wider = cut(0, side + 40);
   expect(findGuides(wider.picture, wider.hole, true)).toHaveLength(1);
 });

@@ -10,7 +10,7 @@ const MOST_GUIDES = 8;
 const STRAIGHT = 0.9;
 const MOST_UNLIKE = 45;
 /** Up to this depth, px, the fill carries edges on by itself: guides were measured to change nothing but the time it takes. */
-const SHALLOW = 8;
+const SHALLOW = 16;
 
 /**
  * Finds the edges that enter a site and pairs those that go on in one another, straight or gently curved; clear ones that meet

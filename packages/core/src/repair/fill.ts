@@ -10,6 +10,7 @@ import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
 import { cellOf, laplacian, residualOf } from '../solve/system.js';
 import { layOver } from './blend.js';
+import { towardsExpected } from './expected.js';
 import { RIM, wantedSteps } from './wanted-steps.js';
 
 /** What replaying a fill works on. */
@@ -42,16 +43,28 @@ const LEAST_TIE = 1e-4;
  * @param strength 0..1
  */
 export function fill(input: FillInput, strength: number, options: FillBlendOptions = {}): Raster {
-  const { below, origin, map, coverage } = input;
+  const { below, map } = input;
   if (map.bands) return fillInBands(input, map.bands, strength, options);
   if (map.laid) return fillFromSheets(input, map.laid, strength, options);
+  return copyAndEven(input, frameOf(below), strength, options.adapt ?? 1);
+}
+
+/** @param frame of the picture itself: what lies beyond are sheets to copy from */
+function copyAndEven(
+  { below, origin, map, coverage }: FillInput,
+  frame: Rect,
+  strength: number,
+  adapt: number,
+): Raster {
   const { data } = below;
   const site = siteOf(map, origin, below);
   const mask = new Uint8Array(site.length);
   for (let p = 0; p < site.length; p++) mask[p] = site[p]! >= 0 ? 1 : 0;
   const deep = whiteOf(data) !== 255;
   const colour = deep ? new Float64Array(data.length) : new Float32Array(data.length);
-  for (const box of groupsOf(mask, below.width)) even(below, site, box, options.adapt ?? 1, colour);
+  const groups = groupsOf(mask, below.width);
+  for (const box of groups) even(below, site, box, adapt, colour);
+  towardsExpected({ below, frame, from: site }, colour, groups, adapt);
   const covered = new Float32Array(coverage.length);
   for (let p = 0; p < covered.length; p++) if (mask[p]) covered[p] = coverage[p]!;
   return layOver(below, { data: colour }, covered, strength);
@@ -109,11 +122,8 @@ function fillFromSheets(
     covered.set(coverage.subarray(from, from + at.width), y * at.width);
   }
   const plain = { rect: map.rect, dx: map.dx, dy: map.dy, confidence: map.confidence };
-  const done = fill(
-    { below: raster, origin: window, map: plain, coverage: covered },
-    strength,
-    options,
-  );
+  const input = { below: raster, origin: window, map: plain, coverage: covered };
+  const done = copyAndEven(input, frameOf(part), strength, options.adapt ?? 1);
   return paste(below, crop(done, frameOf(part)), at);
 }
 

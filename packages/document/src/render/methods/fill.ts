@@ -1,6 +1,7 @@
 import type { Rect } from '@tersum/core';
 import {
   crop,
+  EXPECTED_RING,
   fill,
   frameOf,
   GRAIN_RING,
@@ -21,6 +22,7 @@ import { patchOf } from './method.js';
 export const fillReplay: MethodReplay = {
   reads: (repair, map, frame) => [
     ...(map ? sourceRects(map, frame) : []).map((r) => intersect(r, frame)),
+    ...(map ? [intersect(grow(siteRect(repair, frame), EXPECTED_RING), frame)] : []),
     ...(grainOf(repair) > 0 ? [grainWindow(repair, frame)] : []),
   ],
 

@@ -1,0 +1,78 @@
+import type { Tile } from './tile.js';
+import { DETAIL } from './tile.js';
+
+/** How strong detail becomes beside what it was before: means are soft, and copies a little softer than what they are of. */
+const STRENGTH = 1.24;
+/** Most that a round strengthens by: the second makes up for what the first was too soft to take hold of. */
+const MOST = [3, 1.5] as const;
+/** Gradients below this share of white are noise: nothing is drawn out of them. */
+const FAINT = 0.3 / 255;
+
+/**
+ * Strengthens what stands in a tile's unknown cells until it shows as much detail (mean gradient, in squares of three
+ * blocks' side) as it did before, or a little more. Detail is what stands out of a square of 5 x 5.
+ * @param tile as the cells were foretold, its runs of unknown cells told; `values` are changed there,
+ * as far as their `weights` go
+ * @param runs how many runs there are
+ * @param before values of all cells then @param white of the values' scale
+ */
+export function keepDetail(tile: Tile, runs: number, before: Float32Array, white: number): void {
+  const { kernel, values, stride, width, height, gains, rest, near } = tile;
+  const high = gains.length / (stride / DETAIL);
+  const measure = (of: Float32Array, into: Float32Array): void => {
+    const blocks = [near.byteOffset, DETAIL, high, into.byteOffset] as const;
+    kernel.steepnesses(of.byteOffset, stride, width, height, ...blocks);
+  };
+  markNear(tile, runs);
+  measure(before, tile.wantedDetail);
+  const own = [tile.runs.byteOffset, runs, stride] as const;
+  for (const most of MOST) {
+    measure(values, tile.shownDetail);
+    tellGains(tile, 3 * FAINT * white * DETAIL * DETAIL, most);
+    kernel.soften(values.byteOffset, ...own, width, height, rest.byteOffset);
+    const grid = [
+      tile.weights.byteOffset,
+      gains.byteOffset,
+      DETAIL,
+      stride / DETAIL,
+      high,
+    ] as const;
+    kernel.strengthen(values.byteOffset, rest.byteOffset, ...own, ...grid);
+  }
+}
+
+/** Marks blocks with unknown cells, and those up to two beside them. */
+function markNear({ stride, near, runs: words }: Tile, runs: number): void {
+  const wide = stride / DETAIL;
+  const high = near.length / wide;
+  for (let k = 0; k < runs; k++) {
+    const [from, to] = [words[2 * k]!, words[2 * k + 1]! - 1];
+    const y = Math.floor(from / stride / DETAIL);
+    const left = Math.max(0, Math.floor((from % stride) / DETAIL) - 2);
+    const right = Math.min(wide - 1, Math.floor((to % stride) / DETAIL) + 2);
+    for (let v = Math.max(0, y - 2); v <= Math.min(high - 1, y + 2); v++)
+      near.fill(1, v * wide + left, v * wide + right + 1);
+  }
+}
+
+/** Gains a block, from what it and those round it are to show and do show. @param faint least a block shows */
+function tellGains(
+  { stride, gains, wantedDetail, shownDetail }: Tile,
+  faint: number,
+  most: number,
+): void {
+  const wide = stride / DETAIL;
+  const high = gains.length / wide;
+  for (let y = 0, b = 0; y < high; y++)
+    for (let x = 0; x < wide; x++, b++) {
+      let [want, show, blocks] = [0, 0, 0];
+      for (let v = Math.max(0, y - 1); v <= Math.min(high - 1, y + 1); v++)
+        for (let u = Math.max(0, x - 1); u <= Math.min(wide - 1, x + 1); u++) {
+          want += wantedDetail[v * wide + u]!;
+          show += shownDetail[v * wide + u]!;
+          blocks++;
+        }
+      const gain = (STRENGTH * want) / Math.max(show, faint * blocks);
+      gains[b] = Math.min(most, Math.max(1, gain));
+    }
+}

@@ -1,0 +1,182 @@
+import type { Arena } from '../wasm/arena.js';
+import { openArena } from '../wasm/arena.js';
+import { BEFORE } from './half-plane.js';
+import { PREDICT_KERNEL } from './predict-kernel.js';
+
+/** Functions of kernels/predict.ts. Addresses in bytes. */
+export interface PredictKernel {
+  filters(
+    grey: number,
+    sound: number,
+    across: number,
+    down: number,
+    side: number,
+    wanted: number,
+    offsets: number,
+    count: number,
+    leastTold: number,
+    ridge: number,
+    told: number,
+    cells: number,
+    m: number,
+    work: number,
+    taps: number,
+  ): number;
+  settle(
+    values: number,
+    rest: number,
+    way: number,
+    answer: number,
+    missed: number,
+    stretches: number,
+    stretchCount: number,
+    offsets: number,
+    count: number,
+    runs: number,
+    runCount: number,
+    rounds: number,
+    tolerance: number,
+    work: number,
+  ): void;
+  steepnesses(
+    values: number,
+    stride: number,
+    width: number,
+    height: number,
+    near: number,
+    side: number,
+    high: number,
+    out: number,
+  ): void;
+  soften(
+    values: number,
+    runs: number,
+    runCount: number,
+    stride: number,
+    width: number,
+    height: number,
+    out: number,
+  ): void;
+  strengthen(
+    values: number,
+    soft: number,
+    runs: number,
+    runCount: number,
+    stride: number,
+    weights: number,
+    gains: number,
+    side: number,
+    wide: number,
+    high: number,
+  ): void;
+}
+
+/** Values a cell holds: up to three colours. */
+export const LANES = 4;
+/** Side of the blocks that have a filter each, cells. */
+export const BLOCK = 16;
+/** Side of the blocks that detail is measured in, cells; a block's side is a multiple. */
+export const DETAIL = 8;
+/** Products of two neighbours' steps: a lower triangle. */
+const PRODUCTS = (BEFORE.length * (BEFORE.length + 1)) / 2;
+
+/** A piece of a picture in a kernel's memory, its sides made up to whole blocks. */
+export interface Tile {
+  readonly kernel: PredictKernel;
+  /** Of the picture's piece, px. */
+  readonly width: number;
+  readonly height: number;
+  /** Cells in a row, and blocks across and down. */
+  readonly stride: number;
+  readonly across: number;
+  readonly down: number;
+  /** Four values a cell, on any scale. */
+  readonly values: Float32Array;
+  /** 1 = to be foretold, a byte a cell. */
+  readonly unknown: Uint8Array;
+  /** Cells from a cell to each of its neighbours. */
+  readonly offsets: Int32Array;
+  /** Mean of the lanes, and 1 where a cell and all its neighbours are known. */
+  readonly grey: Float32Array;
+  readonly sound: Float32Array;
+  /** Blocks whose filter is wanted, a byte each; what was told of each, how many cells did, and its filter. */
+  readonly wanted: Uint8Array;
+  readonly told: Float32Array;
+  readonly tellers: Float32Array;
+  readonly taps: Float32Array;
+  /** Stretches of cells with one filter, three words each; runs of unknowns, two words each. */
+  readonly stretches: Int32Array;
+  readonly runs: Int32Array;
+  /** Room for the kernel: matrix, floats, and four values a cell four times. */
+  readonly matrix: Float64Array;
+  readonly work: Float32Array;
+  readonly missed: Float32Array;
+  readonly rest: Float32Array;
+  readonly way: Float32Array;
+  readonly answer: Float32Array;
+  /** The values as they were. */
+  readonly before: Float32Array;
+  /** How far each cell has gone over to what was foretold, 0..1. */
+  readonly weights: Float32Array;
+  /** Blocks of detail near what is unknown, a byte each; what they are to show, do show, and what that makes. */
+  readonly near: Uint8Array;
+  readonly wantedDetail: Float32Array;
+  readonly shownDetail: Float32Array;
+  readonly gains: Float32Array;
+}
+
+/** An empty tile. Good until the next one is laid out. */
+export function layTile(width: number, height: number): Tile {
+  const across = Math.ceil(width / BLOCK);
+  const down = Math.ceil(height / BLOCK);
+  const stride = across * BLOCK;
+  const cells = stride * down * BLOCK;
+  const count = BEFORE.length;
+  const blocks = across * down;
+  const details = cells / DETAIL ** 2;
+  const room = LANES * (count + PRODUCTS);
+  // Stretches and runs: at worst every other cell begins one.
+  const stretchWords = 3 * (cells / 2 + blocks * BLOCK);
+  const words = stretchWords + cells + 2 + count;
+  const floats = cells * (6 * LANES + 3) + room + blocks * (PRODUCTS + 1 + count) + 3 * details;
+  const arena: Arena<PredictKernel> = openArena(
+    PREDICT_KERNEL,
+    4 * (floats + words) + cells + blocks + details + 8 * PRODUCTS,
+    22,
+    { once: true },
+  );
+  const offsets = arena.words(count);
+  offsets.set(BEFORE.map(([x, y]) => y * stride + x));
+  const lanes = (): Float32Array => arena.floats(cells * LANES);
+  return {
+    kernel: arena.kernel,
+    width,
+    height,
+    stride,
+    across,
+    down,
+    offsets,
+    unknown: arena.bytes(cells),
+    values: lanes(),
+    grey: arena.floats(cells),
+    sound: arena.floats(cells),
+    wanted: arena.bytes(blocks),
+    told: arena.floats(blocks * PRODUCTS),
+    tellers: arena.floats(blocks),
+    taps: arena.floats(blocks * count),
+    stretches: arena.words(stretchWords),
+    runs: arena.words(cells + 2),
+    matrix: arena.doubles(PRODUCTS),
+    work: arena.floats(room),
+    missed: lanes(),
+    rest: lanes(),
+    way: lanes(),
+    answer: lanes(),
+    before: lanes(),
+    weights: arena.floats(cells),
+    near: arena.bytes(details),
+    wantedDetail: arena.floats(details),
+    shownDetail: arena.floats(details),
+    gains: arena.floats(details),
+  };
+}

@@ -37,8 +37,7 @@ function gather(
   const n = (count * (count + 1)) >> 1;
   memory.fill(sums, 0, <usize>n << 4);
   let seen = f32x4.splat(0);
-  // Every other row says as much.
-  for (let y = 0; y < rows; y += 2)
+  for (let y = 0; y < rows; y++)
     for (let x = 0; x < columns; x += 4) {
       const cell = <isize>(from + y * stride + x) << 2;
       const counts = v128.load(sound + cell);

@@ -2,7 +2,7 @@ import type { Tile } from './tile.js';
 import { DETAIL } from './tile.js';
 
 /** How strong detail becomes beside what it was before: means are soft, and copies a little softer than what they are of. */
-const STRENGTH = 1.24;
+const STRENGTH = 1.23;
 /** Most that a round strengthens by: the second makes up for what the first was too soft to take hold of. */
 const MOST = [3, 1.5] as const;
 /** Gradients below this share of white are noise: nothing is drawn out of them. */

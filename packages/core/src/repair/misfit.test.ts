@@ -1,0 +1,49 @@
+import { seededRandom } from '../random/random.js';
+import type { Raster } from '../raster/raster.js';
+import { frameOf } from '../raster/rect.js';
+import { misfitIn } from './misfit.js';
+
+const [WIDTH, HEIGHT] = [80, 60];
+
+function draw(tone: (x: number, y: number) => number): Raster {
+  const data = new Uint8Array(WIDTH * HEIGHT);
+  for (let p = 0; p < data.length; p++) data[p] = tone(p % WIDTH, Math.floor(p / WIDTH));
+  return { width: WIDTH, height: HEIGHT, channels: 1, data };
+}
+
+/** A site in the middle, copied from so far to the side. */
+function copiedFrom(shift: number): Int32Array {
+  const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
+  for (let y = 26; y < 34; y++)
+    for (let x = 30; x < 40; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
+  return from;
+}
+
+test('a pattern copied in step fits, whatever the tone; out of step it does not', () => {
+  const pattern = draw((x, y) => 100 + (x % 8 < 4 ? 40 : 0) + (y % 6 < 3 ? 20 : 0) + x / 2);
+  const whole = frameOf(pattern);
+  const inStep = misfitIn(pattern, copiedFrom(16), whole);
+  expect(inStep(31, 27)).toBeLessThan(0.01);
+  expect(inStep(38, 32)).toBeLessThan(0.01);
+  const outOfStep = misfitIn(pattern, copiedFrom(18), whole);
+  expect(outOfStep(31, 27)).toBeGreaterThan(0.3);
+});
+
+test('noise has nothing to do with noise: about 1', () => {
+  const random = seededRandom(4);
+  const grain = draw(() => 128 + random.between(-30, 30));
+  const misfit = misfitIn(grain, copiedFrom(20), frameOf(grain));
+  for (const [x, y] of [
+    [30, 26],
+    [35, 30],
+    [39, 33],
+  ] as const) {
+    expect(misfit(x, y)).toBeGreaterThan(0.6);
+    expect(misfit(x, y)).toBeLessThanOrEqual(1);
+  }
+});
+
+test('far from any rim nothing is known: 1', () => {
+  const flat = draw(() => 90);
+  expect(misfitIn(flat, copiedFrom(20), frameOf(flat))(5, 5)).toBe(1);
+});

@@ -160,7 +160,8 @@ export async function donorQuality(): Promise<void> {
       };
       add(
         'graft auto',
-        () => copyByPortions(hurt, mask, (i) => graft(i, 1), { matched: true }).picture,
+        () =>
+          copyByPortions(hurt, mask, (i) => graft(i, 1), { matched: true, expected: true }).picture,
       );
       add('clone auto', () => copyByPortions(hurt, mask, (i) => clone(i, 1)).picture);
       for (const radius of [3, 5]) {

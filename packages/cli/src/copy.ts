@@ -109,6 +109,8 @@ function copyAuto(
   const scale = numberOf(values.scale, 'scale', 25, 400, 100) / 100;
   const options = {
     matched,
+    // A clone is an exact copy.
+    expected: matched,
     turn: Math.abs(numberOf(values.turn, 'turn', -360, 360, 0)),
     mirror: values.mirror !== undefined,
     scale: [Math.min(1, scale), Math.max(1, scale)] as const,

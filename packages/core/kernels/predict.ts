@@ -459,7 +459,55 @@ export function steepnesses(
     }
 }
 
-/** Means over squares of half side 2, clipped to the piece, at runs of cells. */
+/**
+ * How much steeper known cells are than unknown ones, in the mean, in the near blocks of a piece; steps between the two
+ * count for neither, and the fewer unknown cells have others beside them, the less is believed. 1 where there are none.
+ */
+export function softness(
+  values: usize,
+  unknown: usize,
+  stride: i32,
+  width: i32,
+  height: i32,
+  near: usize,
+  side: i32,
+  most: f64,
+): f64 {
+  const wide = stride / side;
+  let all = 0;
+  let known: f64 = 0;
+  let open: f64 = 0;
+  let knownCells = 0;
+  let openCells = 0;
+  for (let y = 0; y < height - 1; y++)
+    for (let x = 0; x < width - 1; x++) {
+      if (!load<u8>(near + (y / side) * wide + x / side)) {
+        x += side - 1 - (x % side);
+        continue;
+      }
+      const i = y * stride + x;
+      const kind = load<u8>(unknown + i);
+      all += kind;
+      if (load<u8>(unknown + i + 1) != kind || load<u8>(unknown + i + stride) != kind) continue;
+      const at = values + (<usize>i << 4);
+      const dx = across(at + 16, at);
+      const dy = across(at + (<usize>stride << 4), at);
+      const steep = <f64>sqrt<f32>(dx * dx + dy * dy);
+      if (kind) {
+        open += steep;
+        openCells++;
+      } else {
+        known += steep;
+        knownCells++;
+      }
+    }
+  if (!openCells || !knownCells || open <= 0) return 1;
+  const steeper = (known * <f64>openCells) / (open * <f64>knownCells);
+  const more = min<f64>(most, max<f64>(1, steeper)) - 1;
+  return 1 + (more * <f64>openCells) / <f64>all;
+}
+
+/** Means over squares of so many cells' half side, clipped to the piece, at runs of cells. */
 export function soften(
   values: usize,
   runs: usize,
@@ -467,6 +515,7 @@ export function soften(
   stride: i32,
   width: i32,
   height: i32,
+  half: i32,
   out: usize,
 ): void {
   for (let s = 0; s < number; s++, runs += 8) {
@@ -474,10 +523,10 @@ export function soften(
     for (let i = <i32>word(runs); i < end; i++) {
       const y = i / stride;
       const x = i - y * stride;
-      const left = max(0, x - 2);
-      const right = min(width - 1, x + 2);
-      const bottom = min(height - 1, y + 2);
-      const top = max(0, y - 2);
+      const left = max(0, x - half);
+      const right = min(width - 1, x + half);
+      const bottom = min(height - 1, y + half);
+      const top = max(0, y - half);
       let sum = f32x4.splat(0);
       for (let v = top; v <= bottom; v++)
         for (let u = left; u <= right; u++)

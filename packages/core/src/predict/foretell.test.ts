@@ -203,16 +203,28 @@ describe('detail', () => {
     const { tile, runs } = softened(1);
     const was = steepness(tile, tile.before);
     expect(steepness(tile, tile.values) / was).toBeCloseTo(0.4, 2);
-    keepDetail(tile, runs, tile.before, 255);
+    keepDetail(tile, runs, tile.before, 255, { strength: 1.2, softest: 1, half: 2 });
     const now = steepness(tile, tile.values) / was;
     expect(now).toBeGreaterThan(0.9);
     expect(now).toBeLessThan(1.4);
   });
 
+  test('of copies softer than what lies round them is made up for as far as allowed', () => {
+    const strongest = (softest: number): number => {
+      const { tile, runs } = softened(1);
+      tile.before.set(tile.values);
+      const was = steepness(tile, tile.before);
+      keepDetail(tile, runs, tile.before, 255, { strength: 1, softest, half: 2 });
+      return steepness(tile, tile.values) / was;
+    };
+    expect(strongest(1)).toBeLessThan(1.3);
+    expect(strongest(1.5)).toBeGreaterThan(1.15 * strongest(1));
+  });
+
   test('stays as it is where a cell was not moved, and outside', () => {
     const { tile, runs } = softened(0);
     const before = tile.values.slice();
-    keepDetail(tile, runs, tile.before, 255);
+    keepDetail(tile, runs, tile.before, 255, { strength: 1.2, softest: 1, half: 2 });
     for (let j = 0; j < before.length; j++)
       expect(Math.abs(tile.values[j]! - before[j]!)).toBeLessThan(1e-3);
   });

@@ -48,6 +48,16 @@ export interface PredictKernel {
     high: number,
     out: number,
   ): void;
+  softness(
+    values: number,
+    unknown: number,
+    stride: number,
+    width: number,
+    height: number,
+    near: number,
+    side: number,
+    most: number,
+  ): number;
   soften(
     values: number,
     runs: number,
@@ -55,6 +65,7 @@ export interface PredictKernel {
     stride: number,
     width: number,
     height: number,
+    half: number,
     out: number,
   ): void;
   strengthen(

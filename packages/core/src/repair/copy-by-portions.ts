@@ -5,19 +5,24 @@ import type { DonorGround, DonorSearchOptions } from '../donor/search.js';
 import { donorGround } from '../donor/search.js';
 import { settleBetween } from '../donor/settle.js';
 import type { Raster } from '../raster/raster.js';
+import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, grow, intersect, shift } from '../raster/rect.js';
 import { resample, resampleReads } from '../raster/resample.js';
 import { deepestOf } from '../shape/depth.js';
+import { partBoxes } from '../shape/part-boxes.js';
 import { partsOf } from '../shape/parts.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import type { DonorInput } from './clone.js';
+import { COPIED, towardsExpected } from './expected.js';
 
 /** Options of {@link copyByPortions}. */
 export interface PortionOptions extends Partial<Omit<DonorSearchOptions, 'count' | 'used'>> {
   /** A portion of no more than this side is not cut any more, px. @default from the site's depth */
   side?: number;
+  /** Whether what was copied is at last brought towards what its surroundings make likely. @default false */
+  expected?: boolean;
 }
 
 /** One portion and the donor it got; null when there was none in reach. */
@@ -49,6 +54,7 @@ export function copyByPortions(
   const open = mask.slice();
   const used = new Uint8Array(mask.length);
   const portions: Portion[] = [];
+  const copiedFrom = new Int32Array(mask.length).fill(-1);
   const parts = partsOf(mask, width);
   let done = 0;
   const all = parts.reduce((sum, part) => sum + part.length, 0);
@@ -57,6 +63,7 @@ export function copyByPortions(
       const at = stageFor(boxOf(stretch, width));
       mend(at, stretch, look(at, stretch));
     }
+  if (options.expected) settleCopies(picture, out, copiedFrom);
   checkpoint(task, 1);
   return { picture: out, portions };
 
@@ -146,10 +153,26 @@ export function copyByPortions(
       const sx = Math.round(map.a * x + map.b * y + map.c);
       const sy = Math.round(map.d * x + map.e * y + map.f);
       used[sy * width + sx] = 1;
+      copiedFrom[p] = sy * width + sx;
       usedHere[(sy - window.y) * window.width + sx - window.x] = 1;
     }
     ground.renew(shift(box, -window.x, -window.y));
   }
+}
+
+/** Brings what was copied into a picture, changed in place, towards what its surroundings make likely. */
+function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
+  const { channels, data } = out;
+  const colour = Float32Array.from(data);
+  const site = from.map((source) => (source >= 0 ? 1 : 0));
+  const boxes = partBoxes(Uint8Array.from(site), out.width);
+  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, 1, COPIED);
+  const [colours, white] = [colourChannels(channels), whiteOf(data)];
+  for (let p = site.indexOf(1); p >= 0; p = site.indexOf(1, p + 1))
+    for (let i = p * channels; i < p * channels + colours; i++) {
+      const v = Math.min(white, Math.max(0, colour[i]!));
+      data[i] = white > 1 ? Math.floor(v + 0.5) : v;
+    }
 }
 
 /** A window over the picture that portions are mended in, as everything stands now. */

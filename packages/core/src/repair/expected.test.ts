@@ -1,7 +1,7 @@
 import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
-import { towardsExpected } from './expected.js';
+import { FILLED, towardsExpected } from './expected.js';
 
 const [WIDTH, HEIGHT] = [120, 100];
 type Box = readonly [left: number, top: number, right: number, bottom: number];
@@ -37,7 +37,7 @@ function settled(truth: Raster, [left, top, right, bottom]: Box, shift: number, 
     }
   const copied = colour.slice();
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
-  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, share);
+  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, share, FILLED);
   return { colour, copied, from };
 }
 

@@ -1,5 +1,6 @@
 import { foretell } from '../predict/foretell.js';
 import { REACH } from '../predict/half-plane.js';
+import type { Detail } from '../predict/keep-detail.js';
 import { keepDetail } from '../predict/keep-detail.js';
 import type { Tile } from '../predict/tile.js';
 import { LANES, layTile } from '../predict/tile.js';
@@ -23,6 +24,11 @@ const UNLIKE = 0.3;
 /** Side of the pieces that are worked on at once, px. */
 const PIECE = 192;
 
+/** Detail of what was filled: sources chosen pixel by pixel are nearly as strong as what they are of. */
+export const FILLED: Detail = { strength: 1.23, softest: 1, half: 2 };
+/** Of portions copied as they stand, of the tamer of what fits. */
+export const COPIED: Detail = { strength: 1.1, softest: 1.6, half: 3 };
+
 /** A site and where its pixels were copied from. */
 export interface Copied {
   /** The picture with whatever stands in the site, and what else is copied from. */
@@ -38,13 +44,14 @@ export interface Copied {
  * edges and grain that enter go on, the rest is the copied texture. Narrow sites alone: in deep ones copies say more.
  * @param colour samples of the site, on the picture's scale and laid out like it; changed in place
  * @param boxes that together hold it
- * @param share 0..1, of what is usual
+ * @param share 0..1, of what is usual @param detail how strong it is to become
  */
 export function towardsExpected(
   copied: Copied,
   colour: Float32Array | Float64Array,
   boxes: readonly Rect[],
   share: number,
+  detail: Detail,
 ): void {
   if (share <= 0) return;
   const { below, from } = copied;
@@ -53,7 +60,7 @@ export function towardsExpected(
   const narrowness = narrownessOf(open, below);
   for (let p = open.indexOf(1); p >= 0; p = open.indexOf(1, p + 1))
     if (narrowness(p % below.width, Math.floor(p / below.width)) <= 0) open[p] = 0;
-  const work = { ...copied, colour, open, narrowness, share: SHARE * share };
+  const work = { ...copied, colour, open, narrowness, share: SHARE * share, detail };
   for (const box of boxes)
     for (let y = box.y; y < box.y + box.height; y += PIECE)
       for (let x = box.x; x < box.x + box.width; x += PIECE)
@@ -88,11 +95,12 @@ interface Work extends Copied {
   readonly open: Uint8Array;
   readonly narrowness: (x: number, y: number) => number;
   readonly share: number;
+  readonly detail: Detail;
 }
 
 /** Settles the open pixels of one piece. */
 function settle(work: Work, core: Rect): void {
-  const { below, frame, colour, from, open, narrowness, share } = work;
+  const { below, frame, colour, from, open, narrowness, share, detail } = work;
   const { width, channels } = below;
   if (!holdsAny(open, width, core)) return;
   const piece = intersect(grow(core, EXPECTED_RING), frame);
@@ -113,7 +121,7 @@ function settle(work: Work, core: Rect): void {
         for (let j = LANES * cell; j < LANES * cell + colours; j++)
           tile.values[j]! += kept * (tile.before[j]! - tile.values[j]!);
       }
-    keepDetail(tile, runs, tile.before, whiteOf(below.data));
+    keepDetail(tile, runs, tile.before, whiteOf(below.data), detail);
   }
   for (let y = core.y; y < core.y + core.height; y++)
     for (let x = core.x, p = y * width + x; x < core.x + core.width; x++, p++) {

@@ -10,7 +10,7 @@ import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
 import { cellOf, laplacian, residualOf } from '../solve/system.js';
 import { layOver } from './blend.js';
-import { towardsExpected } from './expected.js';
+import { FILLED, towardsExpected } from './expected.js';
 import { RIM, wantedSteps } from './wanted-steps.js';
 
 /** What replaying a fill works on. */
@@ -64,7 +64,7 @@ function copyAndEven(
   const colour = deep ? new Float64Array(data.length) : new Float32Array(data.length);
   const groups = groupsOf(mask, below.width);
   for (const box of groups) even(below, site, box, adapt, colour);
-  towardsExpected({ below, frame, from: site }, colour, groups, adapt);
+  towardsExpected({ below, frame, from: site }, colour, groups, adapt, FILLED);
   const covered = new Float32Array(coverage.length);
   for (let p = 0; p < covered.length; p++) if (mask[p]) covered[p] = coverage[p]!;
   return layOver(below, { data: colour }, covered, strength);

@@ -25,7 +25,7 @@ const UNLIKE = 0.3;
 const PIECE = 192;
 
 /** Detail of what was filled: sources chosen pixel by pixel are nearly as strong as what they are of. */
-export const FILLED: Detail = { strength: 1.23, softest: 1, half: 2 };
+export const FILLED: Detail = { strength: 1.25, softest: 1, half: 2 };
 /** Of portions copied as they stand, of the tamer of what fits. */
 export const COPIED: Detail = { strength: 1.1, softest: 1.6, half: 3 };
 

@@ -2,6 +2,8 @@
 // A tile's cells hold four floats (three colours and nothing) or one (their mean); `offsets` are cells from a cell to
 // each of its `count` neighbours. A stretch is three words: its first cell, the one after its last, the address of its taps.
 
+import { addDoubles } from './lanes';
+
 const STRETCH: usize = 12;
 
 @inline
@@ -277,15 +279,6 @@ function handBack(
       );
     }
   }
-}
-
-/** Adds four lanes to four doubles. */
-@inline
-function addDoubles(to: usize, v: v128): void {
-  const low = f64x2.promote_low_f32x4(v);
-  const high = f64x2.promote_low_f32x4(v128.shuffle<u32>(v, v, 2, 3, 2, 3));
-  v128.store(to, f64x2.add(v128.load(to), low));
-  v128.store(to + 16, f64x2.add(v128.load(to + 16), high));
 }
 
 /** a . c over runs of cells (pairs of words), lane by lane, into four doubles. */

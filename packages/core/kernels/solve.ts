@@ -1,6 +1,8 @@
 // Multigrid on masked grids, four right-hand sides at once: see src/solve/multigrid.ts for what it does and why.
 // A level is a row of words: stride, rows, then the addresses of its arrays, and the count of run words.
 
+import { addDoubles } from './lanes';
+
 const STRIDE: usize = 0;
 const ROWS: usize = 4;
 const UNKNOWN: usize = 8;
@@ -302,15 +304,6 @@ export function cycle(level: usize, left: i32): void {
   relax(level, 0);
   relax(level, 1);
   relax(level, 0);
-}
-
-/** Adds four lanes to four doubles. */
-@inline
-function addDoubles(to: usize, v: v128): void {
-  const low = f64x2.promote_low_f32x4(v);
-  const high = f64x2.promote_low_f32x4(v128.shuffle<u32>(v, v, 2, 3, 2, 3));
-  v128.store(to, f64x2.add(v128.load(to), low));
-  v128.store(to + 16, f64x2.add(v128.load(to + 16), high));
 }
 
 /** a . c over the first level's unknowns, lane by lane, into four doubles. */

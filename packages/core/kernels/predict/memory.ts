@@ -1,0 +1,23 @@
+// How tiles lie in memory.
+
+@inline
+export function word(at: usize): usize {
+  return <usize>load<u32>(at);
+}
+
+/** Signed: neighbours lie before. */
+@inline
+export function offset(offsets: usize, k: i32): isize {
+  return <isize>load<i32>(offsets + (<usize>k << 2));
+}
+
+/** The four lanes of a vector, added up. */
+@inline
+export function addUp(v: v128): f32 {
+  return (
+    f32x4.extract_lane(v, 0) +
+    f32x4.extract_lane(v, 1) +
+    f32x4.extract_lane(v, 2) +
+    f32x4.extract_lane(v, 3)
+  );
+}

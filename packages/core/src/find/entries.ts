@@ -1,6 +1,10 @@
 import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
+import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
+
+/** A value a colour channel. */
+type Colour = readonly number[];
 
 /** An edge that runs into the site. */
 export interface Entry {
@@ -8,10 +12,12 @@ export interface Entry {
   /** Unit vector along the edge, into the site. */
   readonly inward: Point;
   readonly strength: number;
-  /** Mean luma left and right of the way in, 0..255. */
-  readonly sides: readonly [number, number];
+  /** Mean colours left and right of the way in, 0..255 a channel. */
+  readonly sides: readonly [Colour, Colour];
   /** Clear and straight for a long way: it needs nobody to confirm it. */
   readonly sure: boolean;
+  /** How it bends on its way into the site, radians a px; to the left is more than 0. */
+  readonly bend: number;
 }
 
 /** Least step of luma, codes, between an edge's two sides. */
@@ -31,7 +37,7 @@ export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
     const x = Math.round((p % width) + OUT * ox);
     const y = Math.round(Math.floor(p / width) + OUT * oy);
     if (x < margin || y < margin || x >= width - margin || y >= height - margin) continue;
-    const entry = edgeAt(grey, hole, width, x, y, [-ox, -oy]);
+    const entry = edgeAt(window, grey, hole, x, y, [-ox, -oy]);
     if (entry) found.push(entry);
   }
   found.sort((a, b) => b.strength - a.strength);
@@ -44,13 +50,14 @@ export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
 
 /** The edge through a point by the structure tensor around it (Forstner and Gulch 1987); null where there is none. */
 function edgeAt(
+  window: Raster,
   grey: Float32Array,
   hole: Uint8Array,
-  width: number,
   x: number,
   y: number,
   inwards: Point,
 ): Entry | null {
+  const { width } = window;
   let xx = 0;
   let yy = 0;
   let xy = 0;
@@ -73,21 +80,39 @@ function edgeAt(
   if (Math.abs(into) < 0.35) return null;
   const back = followed(grey, hole, width, [x, y], along);
   along = back.way;
-  const left: Point = [along[1], -along[0]];
-  const side = (way: 1 | -1): number => {
-    let sum = 0;
-    for (let d = 2; d <= HALF; d++)
-      sum += grey[Math.round(y + way * d * left[1]) * width + Math.round(x + way * d * left[0])]!;
-    return sum / (HALF - 1);
-  };
-  const sides = [side(1), side(-1)] as const;
-  const strength = Math.abs(sides[0] - sides[1]);
+  const left = besideOf(window, grey, x, y, [along[1], -along[0]]);
+  const right = besideOf(window, grey, x, y, [-along[1], along[0]]);
+  const strength = Math.abs(left.luma - right.luma);
   const sure = back.straight && strength >= SURE_STEP;
-  return strength < LEAST_STEP ? null : { at: back.at, inward: along, strength, sides, sure };
+  const sides = [left.colour, right.colour] as const;
+  if (strength < LEAST_STEP) return null;
+  return { at: back.at, inward: along, strength, sides, sure, bend: back.bend };
 }
 
-/** How far an edge is followed back to learn its direction, and how far off each step may lie, px. */
-const FOLLOW = { far: 48, step: 2, astray: 3 } as const;
+/** Mean luma and colour of what lies on one side of a point, 0..255. */
+function besideOf(
+  { width, channels, data }: Raster,
+  grey: Float32Array,
+  x: number,
+  y: number,
+  way: Point,
+): { luma: number; colour: Colour } {
+  const colour = new Array<number>(colourChannels(channels)).fill(0);
+  const scale = 255 / whiteOf(data);
+  const number = HALF - 1;
+  let luma = 0;
+  for (let d = 2; d <= HALF; d++) {
+    const p = Math.round(y + d * way[1]) * width + Math.round(x + d * way[0]);
+    luma += grey[p]! / number;
+    for (let c = 0; c < colour.length; c++)
+      colour[c]! += (scale * data[p * channels + c]!) / number;
+  }
+  return { luma, colour };
+}
+
+/** How far an edge is followed back to learn its direction, px, and how far off each step may lie. */
+export const FOLLOWED = 48;
+const FOLLOW = { step: 2, astray: 3 } as const;
 /** Root mean square distance from its line up to which an edge is straight, px. */
 const STRAY = 0.8;
 
@@ -98,7 +123,7 @@ function followed(
   width: number,
   at: Point,
   inward: Point,
-): { way: Point; at: Point; straight: boolean } {
+): { way: Point; at: Point; straight: boolean; bend: number } {
   const height = grey.length / width;
   const stepAt = (px: number, py: number, nx: number, ny: number): number => {
     const ax = Math.round(px + nx);
@@ -119,7 +144,7 @@ function followed(
   let last = at;
   let first = 0;
   const line: Point[] = [];
-  for (let d = FOLLOW.step; d <= FOLLOW.far; d += FOLLOW.step) {
+  for (let d = FOLLOW.step; d <= FOLLOWED; d += FOLLOW.step) {
     const [nx, ny] = [way[1], -way[0]];
     const px = last[0] - FOLLOW.step * way[0];
     const py = last[1] - FOLLOW.step * way[1];
@@ -138,15 +163,27 @@ function followed(
     last = to;
     if (line.length > 4) way = directionOf(line, inward);
   }
-  if (line.length <= 4) return { way: inward, at, straight: false };
+  if (line.length <= 4) return { way: inward, at, straight: false, bend: 0 };
   way = directionOf(line, inward);
   // The line is fitted to all of the way back: the point is moved onto it.
   const mx = line.reduce((sum, [px]) => sum + px, 0) / line.length;
   const my = line.reduce((sum, [, py]) => sum + py, 0) / line.length;
   const off = (p: Point): number => (p[0] - mx) * way[1] - (p[1] - my) * way[0];
   const astray = Math.sqrt(line.reduce((sum, p) => sum + off(p) ** 2, 0) / line.length);
-  const straight = line.length >= FOLLOW.far / FOLLOW.step && astray < STRAY;
-  return { way, at: [at[0] - off(at) * way[1], at[1] + off(at) * way[0]], straight };
+  const straight = line.length >= FOLLOWED / FOLLOW.step && astray < STRAY;
+  const bend = bendOf(line.map((p) => [(p[0] - mx) * way[0] + (p[1] - my) * way[1], off(p)]));
+  return { way, at: [at[0] - off(at) * way[1], at[1] + off(at) * way[0]], straight, bend };
+}
+
+/** Curvature of points told along and to the left of a line fitted to them: the parabola of least squares. */
+function bendOf(points: readonly (readonly [number, number])[]): number {
+  const spread = points.reduce((sum, [t]) => sum + t * t, 0) / points.length;
+  let [up, under] = [0, 0];
+  for (const [t, left] of points) {
+    up += left * (t * t - spread);
+    under += (t * t - spread) ** 2;
+  }
+  return under > 0 ? (2 * up) / under : 0;
 }
 
 /** Direction of the line of least squares through points, pointing the way of `like`. */

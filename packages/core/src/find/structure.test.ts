@@ -58,3 +58,65 @@ test('across what is shallow none is looked for unasked, since the fill carries 
   const wider = cut(0, side + 40);
   expect(findGuides(wider.picture, wider.hole, true)).toHaveLength(1);
 });
+
+/** Two tones parted where `below` is 0, over a px; a window in the middle is missing. */
+function parted(
+  below: (x: number, y: number) => number,
+  tones: (x: number) => readonly [readonly number[], readonly number[]],
+): { picture: Raster; hole: Uint8Array } {
+  const picture = createRaster(width, height, 3);
+  const hole = new Uint8Array(width * height);
+  for (let p = 0; p < hole.length; p++) {
+    const [x, y] = [p % width, Math.floor(p / width)];
+    const share = Math.min(1, Math.max(0, below(x, y) + 0.5));
+    const [over, under] = tones(x);
+    for (let c = 0; c < 3; c++)
+      picture.data[3 * p + c] = Math.round(over[c]! + share * (under[c]! - over[c]!));
+    if (x >= 95 && x < 165 && y >= 40 && y < 120) hole[p] = 1;
+  }
+  return { picture, hole };
+}
+
+const [DARK, LIGHT, WOOD] = [
+  [60, 60, 60],
+  [140, 140, 140],
+  [190, 125, 105],
+] as const;
+
+test('edges that have other things on their sides are none of one line, though they lie on one', () => {
+  const level = (_x: number, y: number): number => y - 79.5;
+  const alike = parted(level, () => [DARK, LIGHT]);
+  expect(findGuides(alike.picture, alike.hole, true)).toHaveLength(1);
+  const turned = parted(level, (x) => (x < 130 ? [DARK, LIGHT] : [LIGHT, DARK]));
+  expect(findGuides(turned.picture, turned.hole, true)).toHaveLength(0);
+  // As light, and of another colour.
+  const hued = parted(level, (x) => (x < 130 ? [DARK, LIGHT] : [DARK, WOOD]));
+  expect(findGuides(hued.picture, hued.hole, true)).toHaveLength(0);
+});
+
+/** How far a guide strays from where the tones part, px. */
+const astray = (
+  below: (x: number, y: number) => number,
+  { picture, hole }: { picture: Raster; hole: Uint8Array },
+): number => {
+  const guides = findGuides(picture, hole, true);
+  expect(guides).toHaveLength(1);
+  return Math.max(...guides[0]!.points.map(([x, y]) => Math.abs(below(x, y))));
+};
+
+test('what is straight until it enters goes on straight, to the corner; what is bowed goes on bowed', () => {
+  const roof = (x: number, y: number): number => (y - 90 + 0.28 * Math.max(0, 140 - x)) / 1.02;
+  expect(
+    astray(
+      roof,
+      parted(roof, () => [LIGHT, DARK]),
+    ),
+  ).toBeLessThan(2);
+  const arch = (x: number, y: number): number => 300 - Math.hypot(x - 130, y - 370);
+  expect(
+    astray(
+      arch,
+      parted(arch, () => [LIGHT, DARK]),
+    ),
+  ).toBeLessThan(2);
+});

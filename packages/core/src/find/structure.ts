@@ -3,7 +3,7 @@ import type { Raster } from '../raster/raster.js';
 import { deepestOf } from '../shape/depth.js';
 import type { Point } from '../shape/site.js';
 import type { Entry } from './entries.js';
-import { entriesOf, OUT } from './entries.js';
+import { entriesOf, FOLLOWED, OUT } from './entries.js';
 
 const MOST_GUIDES = 8;
 /** Greatest turn, as a cosine, between an edge and the straight way to its partner. */
@@ -54,14 +54,9 @@ export function findGuides(window: Raster, hole: Uint8Array, sureOnly = false): 
  * A clear straight edge carried on to the window's border, where that whole side is missing: through part of a side a thing
  * has gone, and what stood behind it may have ended anywhere. Null where the site ends before.
  */
-function onwardOf(
-  { at, inward }: Entry,
-  hole: Uint8Array,
-  { width, height }: Raster,
-): GuideLine | null {
-  const place = (d: number): Point => [at[0] + d * inward[0], at[1] + d * inward[1]];
+function onwardOf(entry: Entry, hole: Uint8Array, { width, height }: Raster): GuideLine | null {
   for (let d = OUT + 2; ; d++) {
-    const [x, y] = place(d);
+    const [x, y] = onward(entry, d);
     const [u, v] = [Math.round(x), Math.round(y)];
     const out = u < 0 || u >= width ? 'column' : v < 0 || v >= height ? 'row' : null;
     if (!out && !hole[v * width + u]) return null;
@@ -70,7 +65,9 @@ function onwardOf(
       out === 'column'
         ? Array.from({ length: height }, (_, k) => hole[k * width + (u < 0 ? 0 : width - 1)])
         : Array.from({ length: width }, (_, k) => hole[(v < 0 ? 0 : height - 1) * width + k]);
-    return missing.every(Boolean) ? { points: [place(-6), place(d / 2), place(d)] } : null;
+    return missing.every(Boolean)
+      ? { points: [onward(entry, -6), onward(entry, d / 2), onward(entry, d)] }
+      : null;
   }
 }
 
@@ -84,27 +81,11 @@ function cornersOf(
   for (let i = 0; i < entries.length; i++)
     for (let j = i + 1; j < entries.length; j++) {
       const [a, b] = [entries[i]!, entries[j]!];
-      const meet = meeting(a, b);
+      const meet = meeting(a, b, 0.5);
       if (!meet || !hole[Math.round(meet.at[1]) * width + Math.round(meet.at[0])]) continue;
-      // Round the corner the same thing lies on the same side all the way.
-      const unlike =
-        Math.abs(a.sides[0] - b.sides[1]) / MOST_UNLIKE +
-        Math.abs(a.sides[1] - b.sides[0]) / MOST_UNLIKE;
-      if (unlike > 1) continue;
-      const near = ({ inward }: Entry): Point => [
-        meet.at[0] - 1.5 * inward[0],
-        meet.at[1] - 1.5 * inward[1],
-      ];
-      const start = ({ at, inward }: Entry): Point => [
-        at[0] - 6 * inward[0],
-        at[1] - 6 * inward[1],
-      ];
-      const points = [start(a), near(a), meet.at, near(b), start(b)].map(([x, y]): Point => [
-        Math.round(10 * x) / 10,
-        Math.round(10 * y) / 10,
-      ]);
+      if (unlikeness(a, b) > 1) continue;
       const strength = Math.min(a.strength, b.strength);
-      found.push({ line: { points }, strength, a, b, reach: meet.reach });
+      found.push({ line: roundCorner(a, b, meet.at), strength, a, b, reach: meet.reach });
     }
   found.sort((p, q) => p.reach - q.reach);
   const taken = new Set<Entry>();
@@ -116,15 +97,25 @@ function cornersOf(
   });
 }
 
-/** Where two edges, carried on straight, meet ahead of both; null where they hardly differ in direction. */
-function meeting(a: Entry, b: Entry): { at: Point; reach: number } | null {
+/** Where two edges, carried on straight, meet ahead of both; null where their directions differ by no more than a sine. */
+function meeting(a: Entry, b: Entry, least: number): { at: Point; reach: number } | null {
   const cross = a.inward[0] * b.inward[1] - a.inward[1] * b.inward[0];
-  if (Math.abs(cross) < 0.5) return null;
+  if (Math.abs(cross) <= least) return null;
   const [dx, dy] = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
   const s = (dx * b.inward[1] - dy * b.inward[0]) / cross;
   const t = (dx * a.inward[1] - dy * a.inward[0]) / cross;
   if (s < OUT || t < OUT) return null;
   return { at: [a.at[0] + s * a.inward[0], a.at[1] + s * a.inward[1]], reach: s + t };
+}
+
+/**
+ * How unlike the sides of two edges are, looking along the same line: 1 and more is no line of one thing. The other edge's
+ * left is this one's right.
+ */
+function unlikeness(a: Entry, b: Entry): number {
+  const apart = (s: readonly number[], t: readonly number[]): number =>
+    Math.max(...s.map((v, c) => Math.abs(v - t[c]!)));
+  return (apart(a.sides[0], b.sides[1]) + apart(a.sides[1], b.sides[0])) / MOST_UNLIKE;
 }
 
 /** How badly two edges go together: bends, and sides unlike each other; 1 and more is no pair. */
@@ -135,33 +126,46 @@ function costOf(a: Entry, b: Entry): number {
   const out = (a.inward[0] * way[0] + a.inward[1] * way[1]) / length;
   const back = -(b.inward[0] * way[0] + b.inward[1] * way[1]) / length;
   if (out < STRAIGHT || back < STRAIGHT) return 1;
-  // Looking along the same line, the other edge's left is this one's right.
-  const unlike =
-    Math.abs(a.sides[0] - b.sides[1]) / MOST_UNLIKE +
-    Math.abs(a.sides[1] - b.sides[0]) / MOST_UNLIKE;
-  return (2 - out - back) / (2 * (1 - STRAIGHT)) / 2 + unlike / 4;
+  const unlike = unlikeness(a, b);
+  return unlike > 1 ? 1 : (2 - out - back) / (2 * (1 - STRAIGHT)) / 2 + unlike / 4;
 }
 
-/** Bends less than this, as a cosine, are held for errors of measurement: the guide is straight. */
-const NO_BEND = 0.985;
+/** Bends less than this, as a cosine, are held for errors of measurement, so the guide is straight; of sure edges less. */
+const [NO_BEND, SURE_BEND] = [0.985, 0.998];
 
-/** Through both entries; where they clearly bend, so that it leaves each along its own direction. */
+/** Through both entries: straight, bowed as both say, or round the corner they make. */
 function bridge(a: Entry, b: Entry): GuideLine {
   const way: Point = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
   const length = Math.hypot(...way);
   const out = (a.inward[0] * way[0] + a.inward[1] * way[1]) / length;
   const back = -(b.inward[0] * way[0] + b.inward[1] * way[1]) / length;
-  const bent = out < NO_BEND || back < NO_BEND ? length / 3 : 0;
-  const along = ({ at, inward }: Entry, d: number): Point => [
-    at[0] + d * inward[0],
-    at[1] + d * inward[1],
+  const isBent = Math.min(out, back) < (a.sure && b.sure ? SURE_BEND : NO_BEND);
+  // Directions are those half the way back that they were learnt from.
+  const turn = b.inward[1] * a.inward[0] - b.inward[0] * a.inward[1];
+  const bow = isBent ? turn / (length + FOLLOWED + 2 * OUT) : 0;
+  const shown = (Math.sign(turn) * (a.bend - b.bend)) / 2;
+  const meet = isBent && shown < Math.abs(bow) / 2 ? meeting(a, b, 0) : null;
+  if (meet) return roundCorner(a, b, meet.at);
+  // What turns left bulges to the right.
+  const bulge = (bow * length) / 8;
+  const middle: Point = [
+    (a.at[0] + b.at[0]) / 2 - bulge * way[1],
+    (a.at[1] + b.at[1]) / 2 + bulge * way[0],
   ];
-  const [p, q] = [along(a, bent), along(b, bent)];
-  const middle: Point = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
-  return {
-    points: [along(a, -6), middle, along(b, -6)].map(([x, y]): Point => [
-      Math.round(10 * x) / 10,
-      Math.round(10 * y) / 10,
-    ]),
-  };
+  return tenths([onward(a, -6), middle, onward(b, -6)]);
+}
+
+/** From one edge to the other by the place where they meet. */
+function roundCorner(a: Entry, b: Entry, at: Point): GuideLine {
+  const near = ({ inward }: Entry): Point => [at[0] - 1.5 * inward[0], at[1] - 1.5 * inward[1]];
+  return tenths([onward(a, -6), near(a), at, near(b), onward(b, -6)]);
+}
+
+function onward({ at, inward }: Entry, d: number): Point {
+  return [at[0] + d * inward[0], at[1] + d * inward[1]];
+}
+
+/** A guide to a tenth of a px, as records keep it. */
+function tenths(points: readonly Point[]): GuideLine {
+  return { points: points.map(([x, y]) => [Math.round(10 * x) / 10, Math.round(10 * y) / 10]) };
 }

@@ -42,15 +42,21 @@ export function findFilters(tile: Tile): boolean {
 
 /** The mean over three lanes, and where a cell and all its neighbours are known. */
 function greyAndSound(tile: Tile): void {
-  const { width, height, stride, values, unknown, grey, sound, offsets } = tile;
-  for (let y = 0; y < height; y++)
-    for (let i = y * stride, j = LANES * i; i < y * stride + width; i++, j += LANES)
-      grey[i] = (values[j]! + values[j + 1]! + values[j + 2]!) * (1 / 3);
+  const { width, height, stride, unknown, sound, offsets } = tile;
+  for (let y = 0; y < height; y++) greyRow(tile, y);
   for (let y = REACH; y < height; y++)
     sound.fill(1, y * stride + REACH, y * stride + width - REACH);
-  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i + 1)) {
-    sound[i] = 0;
-    // Those past the end are none.
-    for (let k = 0; k < offsets.length; k++) sound[i - offsets[k]!] = 0;
-  }
+  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i + 1))
+    unsound(sound, i, offsets);
+}
+
+function greyRow({ width, stride, values, grey }: Tile, y: number): void {
+  for (let i = y * stride, j = LANES * i; i < y * stride + width; i++, j += LANES)
+    grey[i] = (values[j]! + values[j + 1]! + values[j + 2]!) * (1 / 3);
+}
+
+/** Cells that are foretold from an unknown one are not sound, nor is it. Those past the end are none. */
+function unsound(sound: Float32Array, cell: number, offsets: Int32Array): void {
+  sound[cell] = 0;
+  for (let k = 0; k < offsets.length; k++) sound[cell - offsets[k]!] = 0;
 }

@@ -48,26 +48,38 @@ export function foretell(tile: Tile, options: ForetellOptions = {}): number {
 
 /** Cells that are foretold from an unknown one or are one, cut where filters change; returns how many stretches they are. */
 function stretchesOf(tile: Tile): number {
-  const { width, height, stride, across, unknown, offsets, stretches, taps, wanted } = tile;
+  const { height, unknown, offsets } = tile;
   const touched = new Uint8Array(unknown.length);
-  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i + 1)) {
-    touched[i] = 1;
-    for (let k = 0; k < offsets.length; k++) touched[i - offsets[k]!] = 1;
-  }
+  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i + 1))
+    touch(touched, i, offsets);
   let number = 0;
-  for (let y = REACH; y < height; y++) {
-    const last = y * stride + width - REACH;
-    const blocks = Math.floor(y / BLOCK) * across;
-    for (let i = touched.indexOf(1, y * stride + REACH); i >= 0 && i < last;) {
-      const column = Math.floor((i - y * stride) / BLOCK);
-      const end = Math.min(last, y * stride + (column + 1) * BLOCK);
-      stretches[3 * number] = i;
-      while (i < end && touched[i]) i++;
-      stretches[3 * number + 1] = i;
-      stretches[3 * number++ + 2] = taps.byteOffset + 4 * (blocks + column) * BEFORE.length;
-      wanted[blocks + column] = 1;
-      if (!touched[i]) i = touched.indexOf(1, i);
-    }
+  for (let y = REACH; y < height; y++) number = addStretches(tile, touched, y, number);
+  return number;
+}
+
+function touch(touched: Uint8Array, cell: number, offsets: Int32Array): void {
+  touched[cell] = 1;
+  for (let k = 0; k < offsets.length; k++) touched[cell - offsets[k]!] = 1;
+}
+
+/** Adds a row's stretches to the so many there are; returns how many there are then. */
+function addStretches(
+  { width, stride, across, stretches, taps, wanted }: Tile,
+  touched: Uint8Array,
+  y: number,
+  number: number,
+): number {
+  const last = y * stride + width - REACH;
+  const blocks = Math.floor(y / BLOCK) * across;
+  for (let i = touched.indexOf(1, y * stride + REACH); i >= 0 && i < last;) {
+    const column = Math.floor((i - y * stride) / BLOCK);
+    const end = Math.min(last, y * stride + (column + 1) * BLOCK);
+    stretches[3 * number] = i;
+    while (i < end && touched[i]) i++;
+    stretches[3 * number + 1] = i;
+    stretches[3 * number++ + 2] = taps.byteOffset + 4 * (blocks + column) * BEFORE.length;
+    wanted[blocks + column] = 1;
+    if (!touched[i]) i = touched.indexOf(1, i);
   }
   return number;
 }

@@ -80,24 +80,30 @@ function markNear({ stride, near, runs: words }: Tile, runs: number): void {
 }
 
 /** Gains a block, from what it and those round it are to show and do show. @param faint least a block shows */
-function tellGains(
+function tellGains(tile: Tile, strength: number, faint: number, most: number): void {
+  const wide = tile.stride / DETAIL;
+  const high = tile.gains.length / wide;
+  for (let y = 0, b = 0; y < high; y++)
+    for (let x = 0; x < wide; x++, b++)
+      if (tile.near[b]) tile.gains[b] = gainAt(tile, x, y, strength, faint, most);
+}
+
+function gainAt(
   { stride, gains, wantedDetail, shownDetail }: Tile,
+  x: number,
+  y: number,
   strength: number,
   faint: number,
   most: number,
-): void {
+): number {
   const wide = stride / DETAIL;
   const high = gains.length / wide;
-  for (let y = 0, b = 0; y < high; y++)
-    for (let x = 0; x < wide; x++, b++) {
-      let [want, show, blocks] = [0, 0, 0];
-      for (let v = Math.max(0, y - 1); v <= Math.min(high - 1, y + 1); v++)
-        for (let u = Math.max(0, x - 1); u <= Math.min(wide - 1, x + 1); u++) {
-          want += wantedDetail[v * wide + u]!;
-          show += shownDetail[v * wide + u]!;
-          blocks++;
-        }
-      const gain = (strength * want) / Math.max(show, faint * blocks);
-      gains[b] = Math.min(most, Math.max(1, gain));
+  let [want, show, blocks] = [0, 0, 0];
+  for (let v = Math.max(0, y - 1); v <= Math.min(high - 1, y + 1); v++)
+    for (let u = Math.max(0, x - 1); u <= Math.min(wide - 1, x + 1); u++) {
+      want += wantedDetail[v * wide + u]!;
+      show += shownDetail[v * wide + u]!;
+      blocks++;
     }
+  return Math.min(most, Math.max(1, (strength * want) / Math.max(show, faint * blocks)));
 }

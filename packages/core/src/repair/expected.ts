@@ -100,47 +100,66 @@ interface Work extends Copied {
 
 /** Settles the open pixels of one piece. */
 function settle(work: Work, core: Rect): void {
-  const { below, frame, colour, from, open, narrowness, share, detail } = work;
-  const { width, channels } = below;
+  const { below, frame, from, open, narrowness, share, detail } = work;
+  const { width } = below;
   if (!holdsAny(open, width, core)) return;
   const piece = intersect(grow(core, EXPECTED_RING), frame);
   const tile = layTile(piece.width, piece.height);
-  const colours = colourChannels(channels);
+  const colours = colourChannels(below.channels);
   layValues(work, piece, grow(core, BESIDE), tile);
   tile.before.set(tile.values);
   const runs = foretell(tile);
   if (runs) {
     const misfit = misfitIn(below, from, piece);
-    for (let k = 0; k < runs; k++)
-      for (let cell = tile.runs[2 * k]!; cell < tile.runs[2 * k + 1]!; cell++) {
-        const x = piece.x + (cell % tile.stride);
-        const y = piece.y + Math.floor(cell / tile.stride);
-        const weight = narrowness(x, y) * Math.min(1, misfit(x, y) / UNLIKE);
-        tile.weights[cell] = weight;
-        const kept = 1 - share * weight;
-        for (let j = LANES * cell; j < LANES * cell + colours; j++)
-          tile.values[j]! += kept * (tile.before[j]! - tile.values[j]!);
-      }
+    const weigh = (x: number, y: number): number =>
+      narrowness(x, y) * Math.min(1, misfit(x, y) / UNLIKE);
+    for (let k = 0; k < runs; k++) goOver(tile, k, piece, weigh, share, colours);
     keepDetail(tile, runs, tile.before, whiteOf(below.data), detail);
   }
-  for (let y = core.y; y < core.y + core.height; y++)
-    for (let x = core.x, p = y * width + x; x < core.x + core.width; x++, p++) {
-      if (!open[p]) continue;
-      const cell = LANES * ((y - piece.y) * tile.stride + x - piece.x);
-      for (let c = 0; c < colours; c++) colour[p * channels + c] = tile.values[cell + c]!;
-      open[p] = 0;
-    }
+  for (let y = core.y; y < core.y + core.height; y++) {
+    const first = y * width + core.x;
+    takeRow(work, tile, first, first + core.width, (y - piece.y) * tile.stride + core.x - piece.x);
+  }
+}
+
+/** Has a run of cells go over to what was foretold, as far as weights say. */
+function goOver(
+  { runs, stride, weights, values, before }: Tile,
+  run: number,
+  piece: Rect,
+  weigh: (x: number, y: number) => number,
+  share: number,
+  colours: number,
+): void {
+  const y = Math.floor(runs[2 * run]! / stride);
+  for (let cell = runs[2 * run]!; cell < runs[2 * run + 1]!; cell++) {
+    const weight = weigh(piece.x + cell - y * stride, piece.y + y);
+    weights[cell] = weight;
+    const kept = 1 - share * weight;
+    for (let j = LANES * cell; j < LANES * cell + colours; j++)
+      values[j]! += kept * (before[j]! - values[j]!);
+  }
+}
+
+/** Takes the open pixels of a row out of a tile: they are settled. @param cell of the first */
+function takeRow(
+  { below: { channels }, colour, open }: Work,
+  { values }: Tile,
+  from: number,
+  to: number,
+  cell: number,
+): void {
+  const colours = colourChannels(channels);
+  for (let p = from, i = LANES * cell; p < to; p++, i += LANES) {
+    if (!open[p]) continue;
+    for (let c = 0; c < colours; c++) colour[p * channels + c] = values[i + c]!;
+    open[p] = 0;
+  }
 }
 
 /** Lays the picture as mended so far into a tile. @param beside in which open pixels are foretold */
-function layValues(
-  { below, colour, from, open }: Work,
-  piece: Rect,
-  beside: Rect,
-  tile: Tile,
-): void {
-  const { width, channels, data } = below;
-  const colours = colourChannels(channels);
+function layValues(work: Work, piece: Rect, beside: Rect, tile: Tile): void {
+  const { width } = work.below;
   // A cell that is foretold from too few could come to anything: at the picture's edges what was copied stays.
   const told = {
     x: piece.x + REACH,
@@ -149,22 +168,28 @@ function layValues(
     height: piece.height - REACH,
   };
   const within = intersect(beside, told);
-  for (let y = 0; y < piece.height; y++) {
-    const row = (piece.y + y) * width + piece.x;
-    const first = y * tile.stride;
-    for (let x = 0, i = row * channels, j = LANES * first; x < piece.width; x++) {
-      for (let c = 0; c < colours; c++) tile.values[j + c] = data[i + c]!;
-      i += channels;
-      j += LANES;
-    }
-    for (let x = 0; x < piece.width; x++) {
-      if (from[row + x]! < 0) continue;
-      for (let c = 0; c < colours; c++)
-        tile.values[LANES * (first + x) + c] = colour[(row + x) * channels + c]!;
-    }
-    if (piece.y + y < within.y || piece.y + y >= within.y + within.height) continue;
-    const left = within.x - piece.x;
-    tile.unknown.set(open.subarray(row + left, row + left + within.width), first + left);
+  const left = within.x - piece.x;
+  for (let y = piece.y; y < piece.y + piece.height; y++) {
+    const row = y * width + piece.x;
+    const first = (y - piece.y) * tile.stride;
+    layRow(work, row, row + piece.width, tile, first);
+    if (y < within.y || y >= within.y + within.height) continue;
+    tile.unknown.set(work.open.subarray(row + left, row + left + within.width), first + left);
+  }
+}
+
+/** Lays pixels of a row, as mended so far, into a tile. @param first cell */
+function layRow(
+  { below: { channels, data }, colour, from }: Work,
+  begin: number,
+  end: number,
+  { values }: Tile,
+  first: number,
+): void {
+  const colours = colourChannels(channels);
+  for (let p = begin, j = LANES * first; p < end; p++, j += LANES) {
+    const of = from[p]! < 0 ? data : colour;
+    for (let c = 0; c < colours; c++) values[j + c] = of[p * channels + c]!;
   }
 }
 

@@ -2,16 +2,13 @@ import { atlasOf } from '../fill/atlas.js';
 import type { DonorMap, FilledBand } from '../fill/donor-map.js';
 import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
+import { whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-import { crop, frameOf, grow, intersect, meets, paste, shift, unite } from '../raster/rect.js';
+import { crop, frameOf, meets, paste, shift, unite } from '../raster/rect.js';
 import { partBoxes } from '../shape/part-boxes.js';
-import { LANES } from '../solve/levels.js';
-import { solveSystem } from '../solve/multigrid.js';
-import { cellOf, laplacian, residualOf } from '../solve/system.js';
 import { layOver } from './blend.js';
+import { evenTones } from './even-tones.js';
 import { FILLED, towardsExpected } from './expected.js';
-import { RIM, wantedSteps } from './wanted-steps.js';
 
 /** What replaying a fill works on. */
 export interface FillInput {
@@ -32,9 +29,6 @@ export interface FillBlendOptions {
    */
   adapt?: number;
 }
-
-/** Keeps large sites from drifting where hardly anything ties them to their ring. */
-const LEAST_TIE = 1e-4;
 
 /**
  * Replays a fill: copies every pixel from the source its donor map names and evens the tone across seams and
@@ -59,14 +53,17 @@ function copyAndEven(
   const { data } = below;
   const site = siteOf(map, origin, below);
   const mask = new Uint8Array(site.length);
-  for (let p = 0; p < site.length; p++) mask[p] = site[p]! >= 0 ? 1 : 0;
+  const covered = new Float32Array(site.length);
+  for (let p = 0; p < site.length; p++) {
+    if (site[p]! < 0) continue;
+    mask[p] = 1;
+    covered[p] = coverage[p]!;
+  }
   const deep = whiteOf(data) !== 255;
   const colour = deep ? new Float64Array(data.length) : new Float32Array(data.length);
   const groups = groupsOf(mask, below.width);
-  for (const box of groups) even(below, site, box, adapt, colour);
+  for (const box of groups) evenTones(below, site, box, adapt, colour);
   towardsExpected({ below, frame, from: site }, colour, groups, adapt, FILLED);
-  const covered = new Float32Array(coverage.length);
-  for (let p = 0; p < covered.length; p++) if (mask[p]) covered[p] = coverage[p]!;
   return layOver(below, { data: colour }, covered, strength);
 }
 
@@ -157,91 +154,6 @@ function apart(boxes: readonly Rect[]): Rect[] {
     done.push(box);
   }
   return done;
-}
-
-/** Copies the site pixels in a box and evens their tone; the result goes into `colour`. */
-function even(
-  below: Raster,
-  site: Int32Array,
-  box: Rect,
-  adapt: number,
-  colour: Float32Array | Float64Array,
-): void {
-  const { channels, data } = below;
-  // The solve needs the site and its ring only, however far the sources lie.
-  const { x: x0, y: y0, width, height } = intersect(grow(box, 1), frameOf(below));
-  const mask = new Uint8Array(width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++)
-      mask[y * width + x] = site[(y0 + y) * below.width + x0 + x]! >= 0 ? 1 : 0;
-  const system = laplacian(mask, width, height);
-  const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
-  // What is solved for is the correction to the copied tone.
-  const colours = colourChannels(channels);
-  const white = whiteOf(data);
-  const deep = white !== 255;
-  const room = (length: number) => (deep ? new Float64Array(length) : new Float32Array(length));
-  const b = room(LANES * system.cells);
-  const copied = room(LANES * system.cells);
-  const steps = new Float64Array(colours);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      if (!mask[y * width + x]) continue;
-      const p = (y0 + y) * below.width + x0 + x;
-      const cell = cellOf(system.stride, x, y);
-      system.own[cell]! += tie;
-      system.own[cell]! += (RIM - 1) * wantedSteps(below, site, p, steps);
-      for (let c = 0; c < colours; c++) {
-        const tone = (copied[LANES * cell + c] = data[site[p]! * channels + c]!);
-        b[LANES * cell + c] = tie * tone + steps[c]!;
-      }
-    }
-  }
-  const rest = room(b.length);
-  residualOf(system, b, copied, rest);
-  const solved = (): Float32Array | Float64Array =>
-    solveSystem(system, rest, { tolerance: deep ? 1e-7 : 1e-3 }).x;
-  let correction = solved();
-  if (held(system.own, correction, colours, white)) correction = solved();
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (!mask[y * width + x]) continue;
-      const to = ((y0 + y) * below.width + x0 + x) * channels;
-      const cell = LANES * cellOf(system.stride, x, y);
-      for (let c = 0; c < colours; c++) colour[to + c] = copied[cell + c]! + correction[cell + c]!;
-    }
-}
-
-/** Corrections of so much of the range are no matter of tone: where slopes are copied again and again, they add up. */
-const DRIFT = 0.16;
-/** The same for what changes the colour alone: leaves beside bare soil are no light that falls on it. */
-const TINT = 0.02;
-/** What then ties pixels to their copied tone. */
-const HELD = 4e-3;
-
-/** Ties pixels whose correction has drifted. @returns whether there are any */
-function held(
-  own: Float32Array | Float64Array,
-  correction: Float32Array | Float64Array,
-  colours: number,
-  white: number,
-): boolean {
-  let any = false;
-  for (let cell = 0; cell < own.length; cell++) {
-    const at = LANES * cell;
-    let [most, sum, tint] = [0, 0, 0];
-    for (let c = 0; c < colours; c++) {
-      most = Math.max(most, Math.abs(correction[at + c]!));
-      sum += correction[at + c]!;
-    }
-    for (let c = 0; c < colours; c++)
-      tint = Math.max(tint, Math.abs(correction[at + c]! - sum / colours));
-    const over = Math.max(most / DRIFT, tint / TINT) / white - 1;
-    if (over <= 0) continue;
-    own[cell]! += HELD * Math.min(1, over);
-    any = true;
-  }
-  return any;
 }
 
 /** For every window pixel the pixel it is copied from, -1 outside the site. */

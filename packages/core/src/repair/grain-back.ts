@@ -42,14 +42,14 @@ export function grainBack(
   const site = boxOf(coverage, width);
   if (!site) return out;
   const near = intersect(grow(site, GRAIN_RING), { x: 0, y: 0, width, height: picture.height });
-  const inside = fineness(picture, coverage, near, true);
+  const inside = placesOf(picture, coverage, near, true);
   if (!inside) return out;
   const needed = Math.min(1, Math.max(0, (inside.share - NARROW) / (BROAD - NARROW)));
   // Who asks for more than is usual has seen that it lacks.
   const wanted = Math.max(needed, (share - GRAIN_SHARE) / (1 - GRAIN_SHARE));
   if (wanted <= 0) return out;
-  const outside = fineness(picture, coverage, near, false);
-  const lacking = outside ? outside.size ** 2 - inside.size ** 2 : 0;
+  const outside = placesOf(picture, coverage, near, false);
+  const lacking = outside ? fineness(picture, outside) ** 2 - fineness(picture, inside) ** 2 : 0;
   if (lacking <= 0) return out;
   const deviation = (wanted * share * Math.sqrt(lacking)) / SHARE;
   const random = seededRandom(seed);
@@ -83,22 +83,21 @@ function boxOf(coverage: Float32Array, width: number): Rect | null {
   return right < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
 }
 
-/** What the finest detail of a site, or of what lies round it, comes to. */
-interface Fineness {
-  /** Median size of it, codes. */
-  readonly size: number;
-  /** Share of the pixels wholly on that side that all of the spline lies on. */
+/** Pixels of a site, or of what lies round it, whose finest detail can be told. */
+interface Places {
+  /** All of the spline lies on their side. */
+  readonly places: Int32Array;
+  /** Share they have of the pixels wholly on that side. */
   readonly share: number;
 }
 
 /** Of pixels wholly inside, or wholly outside; null of too few. */
-function fineness(
-  picture: Raster,
+function placesOf(
+  { width, height }: Raster,
   coverage: Float32Array,
   near: Rect,
   within: boolean,
-): Fineness | null {
-  const { width, height } = picture;
+): Places | null {
   const places = new Int32Array(near.width * near.height);
   let [count, all] = [0, 0];
   const right = Math.min(near.x + near.width, width - HALF);
@@ -115,11 +114,15 @@ function fineness(
       all++;
       if (isWhole(coverage, p, width, within)) places[count++] = p;
     }
-  if (count < LEAST) return null;
-  const each = Math.max(1, Math.floor(count / ASKED));
+  return count < LEAST ? null : { places: places.subarray(0, count), share: count / all };
+}
+
+/** Median size of the finest detail, codes. */
+function fineness(picture: Raster, { places }: Places): number {
+  const each = Math.max(1, Math.floor(places.length / ASKED));
   const sizes: number[] = [];
-  for (let k = 0; k < count; k += each) sizes.push(Math.abs(fineAt(picture, places[k]!)));
-  return { size: medianOf(sizes), share: count / all };
+  for (let k = 0; k < places.length; k += each) sizes.push(Math.abs(fineAt(picture, places[k]!)));
+  return medianOf(sizes);
 }
 
 /** Whether all that the spline reads lies on one side. */

@@ -2,12 +2,6 @@ import type { Raster } from '../raster/raster.js';
 import { colourChannels } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 
-const SIDES = [
-  [1, 0],
-  [-1, 0],
-  [0, 1],
-  [0, -1],
-] as const;
 /** Side of the squares that misfit is told in, px; a place is told by its square and those round it. */
 const SQUARE = 8;
 
@@ -54,44 +48,61 @@ export function misfitIn(
   };
 }
 
+/** Whether the pixel that lies so far from one is in the picture and outside the site. */
+function isKnown(
+  { width, height }: Raster,
+  from: Int32Array,
+  p: number,
+  right: number,
+  down: number,
+): boolean {
+  const x = (p % width) + right;
+  const q = p + right + down * width;
+  return x >= 0 && x < width && q >= 0 && q < width * height && from[q]! < 0;
+}
+
 /** Tells for every site pixel at the rim how much the steps beyond it, outwards and along, differ, and how much there is of them. */
 function addUp(
-  { width, height, channels, data }: Raster,
+  picture: Raster,
   from: Int32Array,
   piece: Rect,
   tell: (x: number, y: number, different: number, whole: number) => void,
 ): void {
+  const { width, channels, data } = picture;
   const colours = colourChannels(channels);
-  /** Whether the pixel that lies so far from one is in the picture and outside the site. */
-  const isKnown = (p: number, right: number, down: number): boolean => {
-    const x = (p % width) + right;
-    const q = p + right + down * width;
-    return x >= 0 && x < width && q >= 0 && q < width * height && from[q]! < 0;
+  /** Compares the step from a pixel beyond the rim with that beside the source. */
+  const compare = (p: number, s: number, out: number, step: number): void => {
+    const by = step * channels;
+    let [different, whole] = [0, 0];
+    for (
+      let c = 0, i = (p + out) * channels, j = (s + out) * channels;
+      c < colours;
+      c++, i++, j++
+    ) {
+      const here = data[i + by]! - data[i]!;
+      const there = data[j + by]! - data[j]!;
+      different += (here - there) * (here - there);
+      whole += here * here + there * there;
+    }
+    tell((p % width) - piece.x, Math.floor(p / width) - piece.y, different, whole);
   };
-  const step = (p: number, by: number, c: number): number =>
-    data[(p + by) * channels + c]! - data[p * channels + c]!;
-  for (let y = 0; y < piece.height; y++)
-    for (let x = 0; x < piece.width; x++) {
-      const p = (piece.y + y) * width + piece.x + x;
+  /** Whether what lies so far from a pixel and from its source is known. */
+  const areKnown = (p: number, s: number, right: number, down: number): boolean =>
+    isKnown(picture, from, p, right, down) && isKnown(picture, from, s, right, down);
+  const compareBeyond = (p: number, s: number, right: number, down: number): void => {
+    const out = right + down * width;
+    if (from[p + out]! >= 0 || !areKnown(p, s, right, down)) return;
+    if (areKnown(p, s, 2 * right, 2 * down)) compare(p, s, out, out);
+    if (down === 0 && areKnown(p, s, right, 1)) compare(p, s, out, width);
+    if (right === 0 && areKnown(p, s, 1, down)) compare(p, s, out, 1);
+  };
+  for (let y = piece.y; y < piece.y + piece.height; y++)
+    for (let p = y * width + piece.x, end = p + piece.width; p < end; p++) {
       const s = from[p]!;
       if (s < 0) continue;
-      for (const [right, down] of SIDES) {
-        if (!isKnown(p, right, down) || !isKnown(s, right, down)) continue;
-        const out = right + down * width;
-        for (const [u, v] of [
-          [right, down],
-          [Math.abs(down), Math.abs(right)],
-        ] as const) {
-          if (!isKnown(p, right + u, down + v) || !isKnown(s, right + u, down + v)) continue;
-          let [different, whole] = [0, 0];
-          for (let c = 0; c < colours; c++) {
-            const here = step(p + out, u + v * width, c);
-            const there = step(s + out, u + v * width, c);
-            different += (here - there) * (here - there);
-            whole += here * here + there * there;
-          }
-          tell(x, y, different, whole);
-        }
-      }
+      compareBeyond(p, s, 1, 0);
+      compareBeyond(p, s, -1, 0);
+      compareBeyond(p, s, 0, 1);
+      compareBeyond(p, s, 0, -1);
     }
 }

@@ -37,11 +37,8 @@ export function withUnlike(
   if (depth < DEEP || !isOpen(hole, width, height)) return banned;
   const grid = gridOf(window);
   const looks = looksOf(window, hole, grid);
-  const away = depthsOf(
-    Uint8Array.from(looks, (look) => (look ? 1 : 0)),
-    grid.columns,
-    looks.length / grid.columns,
-  );
+  const rows = looks.length / grid.columns;
+  const away = depthsOf(besides(hole, window.width, grid, rows), grid.columns, rows);
   const reach = (NEAR * depth) / grid.cell;
   const near = distinct(
     looks.filter((look, k): look is Look => look !== null && away[k]! <= reach),
@@ -75,6 +72,19 @@ function gridOf({ width, height }: Raster): Grid {
   const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
   const columnOf = Int32Array.from({ length: width }, (_, x) => Math.floor(x / cell));
   return { cell, columns: Math.ceil(width / cell), columnOf };
+}
+
+/** Cells that hold no pixel of the hole. */
+function besides(
+  hole: Uint8Array,
+  width: number,
+  { cell, columns, columnOf }: Grid,
+  rows: number,
+): Uint8Array {
+  const cells = new Uint8Array(columns * rows).fill(1);
+  for (let p = hole.indexOf(1); p >= 0; p = hole.indexOf(1, p + 1))
+    cells[Math.floor(p / width / cell) * columns + columnOf[p % width]!] = 0;
+  return cells;
 }
 
 /** Whether a hole reaches the window's border, which it does at the picture's border alone. */

@@ -9,6 +9,8 @@ export interface Manner {
   readonly coarsestDepth: number;
   /** Trust in a patch halves so many times with every px into the hole. */
   readonly distrust: number;
+  /** Beginnings at the coarsest level of which the better is gone on with. */
+  readonly starts: 1 | 2;
   /** Sweeps a round. */
   readonly sweeps: number;
   /** Rounds on the first, coarsest level; on the others as many more as they are coarse. The finest has two. */
@@ -34,6 +36,7 @@ export function mannerFor(depth: number): Manner {
         texture: 4,
         coarsestDepth: 12,
         distrust: 2,
+        starts: 1,
         sweeps: 1,
         rounds: { first: 8, least: 0, most: 6 },
         sharpness: 0.5,
@@ -43,6 +46,7 @@ export function mannerFor(depth: number): Manner {
         texture: 7,
         coarsestDepth: 8,
         distrust: 1,
+        starts: 2,
         sweeps: 2,
         rounds: { first: 24, least: 4, most: 12 },
         sharpness: 0.25,

@@ -15,16 +15,16 @@ import { confidenceOf } from './confidence.js';
 import type { DonorMap } from './donor-map.js';
 import { NOT_FILLED } from './donor-map.js';
 import type { Field } from './field.js';
-import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
+import { fieldOf, matchFromCoarse } from './field.js';
 import type { GuideLine } from './guides.js';
 import { guidePaths, guidePull } from './guides.js';
 import type { Manner } from './manner.js';
 import { mannerFor } from './manner.js';
-import { improveMatches, measureMatches } from './match.js';
+import { measureMatches } from './match.js';
 import { pyramidOf } from './pyramid.js';
 import type { RoughFill } from './rough.js';
 import { roughOf } from './rough.js';
-import { peelInwards } from './start.js';
+import { beginLevel, settleLevel } from './settle-level.js';
 import { withUnlike } from './kinds-near.js';
 import { vote } from './vote.js';
 
@@ -50,7 +50,6 @@ export interface FillOptions {
 export class NothingToCopy extends Error {}
 
 const FEWEST_SOURCES = 64;
-const FINAL_SHARPNESS = 0.08;
 
 /**
  * Fill: decides for every hole pixel which pixel of the window it takes its content from.
@@ -103,33 +102,22 @@ export function searchFill(
     const next = fieldOf(pyramid, k);
     if (next.sources.length < FEWEST_SOURCES && !(k === 0 && next.sources.length > 0)) continue;
     if (!next.holes.length) continue;
-    const chance = { reach: manner.reach >> k, sheets: sheets.length, rows: atlas.rows >> k };
-    const pull = paths && guidePull(next, paths, k);
+    const levelWork = {
+      field: next,
+      manner,
+      chance: { reach: manner.reach >> k, sheets: sheets.length, rows: atlas.rows >> k },
+      rounds: field ? rounds[k]! : Math.max(8, rounds[k]!),
+      isFinest: k === 0,
+      seed: seed + 131 * k,
+      pull: paths && guidePull(next, paths, k),
+      check: (share: number) => checkpoint(task, (done + work[k]! * share) / whole),
+    };
     if (field) {
       matchFromCoarse(next, field, random);
       measureMatches(next);
       vote(next, manner.sharpness, 'half');
-    } else {
-      peelInwards(next.level, next.holes);
-      matchByChance(next, random, chance);
-    }
-    pull?.(1);
-    const count = field ? rounds[k]! : Math.max(8, rounds[k]!);
-    const passes = manner.sweeps;
-    for (let round = 0; round < count; round++) {
-      checkpoint(task, (done + (work[k]! * round) / count) / whole);
-      for (let turn = 0; turn < passes; turn++)
-        improveMatches(next, {
-          ...chance,
-          pass: turn + round * passes,
-          seed: seed + 131 * k,
-          fresh: turn === 0,
-        });
-      const last = round === count - 1;
-      if (k === 0 && last) vote(next, FINAL_SHARPNESS, 'all');
-      else vote(next, manner.sharpness, 'half');
-      if (!last || k > 0) pull?.(1 - (k === 0 ? round / count : 0));
-    }
+      settleLevel(levelWork);
+    } else beginLevel(levelWork, random);
     done += work[k]!;
     field = next;
     if (k > 0) options.rough?.(roughOf(field.level, k, box, origin));

@@ -22,7 +22,13 @@ function stripes(): Raster {
 }
 
 /** Copies a box from so far away, and brings it towards what is expected. */
-function settled(truth: Raster, [left, top, right, bottom]: Box, shift: number, share = 1) {
+function settled(
+  truth: Raster,
+  [left, top, right, bottom]: Box,
+  shift: number,
+  share = 1,
+  strengths = FILLED,
+) {
   const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
   const below = { ...truth, data: truth.data.slice() };
   const colour = new Float32Array(truth.data.length);
@@ -37,7 +43,7 @@ function settled(truth: Raster, [left, top, right, bottom]: Box, shift: number, 
     }
   const copied = colour.slice();
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
-  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, share, FILLED);
+  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, share, strengths);
   return { colour, copied, from };
 }
 
@@ -84,6 +90,19 @@ test('what goes on exactly beyond the rim stays as it was copied', () => {
 test('a deep site stays as it was copied', () => {
   const { colour, copied } = settled(stripes(), [30, 20, 90, 80], 5);
   expect(colour).toEqual(copied);
+});
+
+test('slender sites and deeper ones become as strong as is said for each', () => {
+  const truth = stripes();
+  const { usual } = FILLED;
+  const stronger = { ...usual, strength: 2 };
+  const result = (box: Box, slender: typeof usual, deeper: typeof usual) =>
+    settled(truth, box, -20 * WIDTH + 4, 1, { slender, usual: deeper }).colour;
+  const crease: Box = [20, 40, 100, 60];
+  expect(result(SCRATCH, usual, stronger)).toEqual(result(SCRATCH, usual, usual));
+  expect(result(SCRATCH, stronger, usual)).not.toEqual(result(SCRATCH, usual, usual));
+  expect(result(crease, stronger, usual)).toEqual(result(crease, usual, usual));
+  expect(result(crease, usual, stronger)).not.toEqual(result(crease, usual, usual));
 });
 
 test('at the edges of the picture nothing runs away', () => {

@@ -24,10 +24,21 @@ const UNLIKE = 0.3;
 /** Side of the pieces that are worked on at once, px. */
 const PIECE = 192;
 
-/** Detail of what was filled: sources chosen pixel by pixel are nearly as strong as what they are of. */
-export const FILLED: Detail = { strength: 1.25, softest: 1, half: 2 };
+/** How strong detail is to become in deeper sites, and in slender ones. */
+interface Strengths {
+  readonly usual: Detail;
+  readonly slender: Detail;
+}
+/** Of what was filled: sources chosen pixel by pixel are nearly as strong as what they are of, in specks and hairs less so. */
+export const FILLED: Strengths = {
+  usual: { strength: 1.25, softest: 1, half: 2 },
+  slender: { strength: 1.25, softest: 1.15, half: 2 },
+};
 /** Of portions copied as they stand, of the tamer of what fits. */
-export const COPIED: Detail = { strength: 1.1, softest: 1.6, half: 3 };
+const OF_PORTIONS: Detail = { strength: 1.1, softest: 1.6, half: 3 };
+export const COPIED: Strengths = { usual: OF_PORTIONS, slender: OF_PORTIONS };
+/** Sites no deeper than this are slender, px. */
+const SLENDER = 8;
 
 /** A site and where its pixels were copied from. */
 export interface Copied {
@@ -51,27 +62,26 @@ export function towardsExpected(
   colour: Float32Array | Float64Array,
   boxes: readonly Rect[],
   share: number,
-  detail: Detail,
+  detail: Strengths,
 ): void {
   if (share <= 0) return;
   const { below, from } = copied;
   const open = new Uint8Array(from.length);
   for (let p = 0; p < open.length; p++) open[p] = from[p]! >= 0 ? 1 : 0;
-  const narrowness = narrownessOf(open, below);
+  const deepest = deepestBy(open, below);
+  const narrowness = (x: number, y: number): number =>
+    Math.min(1, Math.max(0, (DEEP - deepest(x, y)) / (DEEP - NARROW)));
   for (let p = open.indexOf(1); p >= 0; p = open.indexOf(1, p + 1))
     if (narrowness(p % below.width, Math.floor(p / below.width)) <= 0) open[p] = 0;
-  const work = { ...copied, colour, open, narrowness, share: SHARE * share, detail };
+  const work = { ...copied, colour, open, deepest, narrowness, share: SHARE * share, detail };
   for (const box of boxes)
     for (let y = box.y; y < box.y + box.height; y += PIECE)
       for (let x = box.x; x < box.x + box.width; x += PIECE)
         settle(work, intersect({ x, y, width: PIECE, height: PIECE }, box));
 }
 
-/** How narrow a site is round a pixel, 0..1: by how deep it gets in the square the pixel lies in and those beside it. */
-function narrownessOf(
-  site: Uint8Array,
-  { width, height }: Raster,
-): (x: number, y: number) => number {
+/** How deep a site gets round a pixel, px: in the square the pixel lies in and those beside it. */
+function deepestBy(site: Uint8Array, { width, height }: Raster): (x: number, y: number) => number {
   const depths = depthsOf(site, width, height);
   const wide = Math.ceil(width / DEEP) + 2;
   const deepest = new Float32Array(wide * (Math.ceil(height / DEEP) + 2));
@@ -83,19 +93,17 @@ function narrownessOf(
       for (let u = -1; u <= 1; u++)
         if (depths[p]! > deepest[at + v + u]!) deepest[at + v + u] = depths[p]!;
   }
-  return (x, y) => {
-    const share = (DEEP - deepest[squareOf(x, y)]!) / (DEEP - NARROW);
-    return Math.min(1, Math.max(0, share));
-  };
+  return (x, y) => deepest[squareOf(x, y)]!;
 }
 
 interface Work extends Copied {
   readonly colour: Float32Array | Float64Array;
   /** Site pixels that are still to be settled. */
   readonly open: Uint8Array;
+  readonly deepest: (x: number, y: number) => number;
   readonly narrowness: (x: number, y: number) => number;
   readonly share: number;
-  readonly detail: Detail;
+  readonly detail: Strengths;
 }
 
 /** Settles the open pixels of one piece. */
@@ -114,12 +122,21 @@ function settle(work: Work, core: Rect): void {
     const weigh = (x: number, y: number): number =>
       narrowness(x, y) * Math.min(1, misfit(x, y) / UNLIKE);
     for (let k = 0; k < runs; k++) goOver(tile, k, piece, weigh, share, colours);
-    keepDetail(tile, runs, tile.before, whiteOf(below.data), detail);
+    const strengths = isSlender(work, core) ? detail.slender : detail.usual;
+    keepDetail(tile, runs, tile.before, whiteOf(below.data), strengths);
   }
   for (let y = core.y; y < core.y + core.height; y++) {
     const first = y * width + core.x;
     takeRow(work, tile, first, first + core.width, (y - piece.y) * tile.stride + core.x - piece.x);
   }
+}
+
+/** Whether a site is slender all over a piece. */
+function isSlender({ deepest, below: { width, height } }: Work, core: Rect): boolean {
+  for (let y = core.y; y < core.y + core.height + DEEP; y += DEEP)
+    for (let x = core.x; x < core.x + core.width + DEEP; x += DEEP)
+      if (deepest(Math.min(x, width - 1), Math.min(y, height - 1)) > SLENDER) return false;
+  return true;
 }
 
 /** Has a run of cells go over to what was foretold, as far as weights say. */

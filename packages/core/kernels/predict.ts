@@ -4,3 +4,5 @@
 export { filters } from './predict/filters';
 export { settle } from './predict/settle';
 export { steepnesses, softness, soften, strengthen } from './predict/detail';
+export { greyAndSound, stretches, runs } from './predict/lay';
+export { markNear, tellGains, goOver } from './predict/gains';

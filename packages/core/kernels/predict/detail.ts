@@ -1,6 +1,6 @@
 // How strong detail is, and making it stronger.
 
-import { addUp, word } from './memory';
+import { addUp, between, word } from './memory';
 
 /** Lanes of a step, added up. */
 @inline
@@ -165,10 +165,4 @@ export function strengthen(
       );
     }
   }
-}
-
-@inline
-function between(gains: usize, a: i32, b: i32, share: f32): f32 {
-  const first = load<f32>(gains + (<usize>a << 2));
-  return first + share * (load<f32>(gains + (<usize>b << 2)) - first);
 }

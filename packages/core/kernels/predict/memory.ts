@@ -21,3 +21,10 @@ export function addUp(v: v128): f32 {
     f32x4.extract_lane(v, 3)
   );
 }
+
+/** Between two floats of a list. */
+@inline
+export function between(gains: usize, a: i32, b: i32, share: f32): f32 {
+  const first = load<f32>(gains + (<usize>a << 2));
+  return first + share * (load<f32>(gains + (<usize>b << 2)) - first);
+}

@@ -1,6 +1,6 @@
 import { BEFORE, REACH } from './half-plane.js';
 import type { Tile } from './tile.js';
-import { BLOCK, LANES } from './tile.js';
+import { BLOCK } from './tile.js';
 
 /** Cells that tell a filter, at least. */
 const LEAST_TOLD = 3 * BEFORE.length;
@@ -16,9 +16,21 @@ const RIDGE = 0.01;
  * @returns whether the tile has enough known cells to tell any
  */
 export function findFilters(tile: Tile): boolean {
-  greyAndSound(tile);
   const { kernel, grey, sound, across, down, wanted, offsets, told, tellers } = tile;
-  const { matrix, work, taps } = tile;
+  const { matrix, work, taps, unknown } = tile;
+  kernel.greyAndSound(
+    tile.values.byteOffset,
+    unknown.byteOffset,
+    tile.width,
+    tile.height,
+    tile.stride,
+    REACH,
+    offsets.byteOffset,
+    offsets.length,
+    unknown.length,
+    grey.byteOffset,
+    sound.byteOffset,
+  );
   return (
     kernel.filters(
       grey.byteOffset,
@@ -38,25 +50,4 @@ export function findFilters(tile: Tile): boolean {
       taps.byteOffset,
     ) === 1
   );
-}
-
-/** The mean over three lanes, and where a cell and all its neighbours are known. */
-function greyAndSound(tile: Tile): void {
-  const { width, height, stride, unknown, sound, offsets } = tile;
-  for (let y = 0; y < height; y++) greyRow(tile, y);
-  for (let y = REACH; y < height; y++)
-    sound.fill(1, y * stride + REACH, y * stride + width - REACH);
-  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i + 1))
-    unsound(sound, i, offsets);
-}
-
-function greyRow({ width, stride, values, grey }: Tile, y: number): void {
-  for (let i = y * stride, j = LANES * i; i < y * stride + width; i++, j += LANES)
-    grey[i] = (values[j]! + values[j + 1]! + values[j + 2]!) * (1 / 3);
-}
-
-/** Cells that are foretold from an unknown one are not sound, nor is it. Those past the end are none. */
-function unsound(sound: Float32Array, cell: number, offsets: Int32Array): void {
-  sound[cell] = 0;
-  for (let k = 0; k < offsets.length; k++) sound[cell - offsets[k]!] = 0;
 }

@@ -1,5 +1,5 @@
 import { findFilters } from './filters.js';
-import { BEFORE, REACH } from './half-plane.js';
+import { REACH } from './half-plane.js';
 import type { Tile } from './tile.js';
 import { BLOCK } from './tile.js';
 
@@ -23,10 +23,24 @@ export interface ForetellOptions {
  */
 export function foretell(tile: Tile, options: ForetellOptions = {}): number {
   const { rounds = 60, tolerance = 1e-2 } = options;
-  const stretches = stretchesOf(tile);
+  const { kernel, offsets, unknown, values, rest, way, answer, missed, work } = tile;
+  const stretches = kernel.stretches(
+    unknown.byteOffset,
+    tile.touched.byteOffset,
+    tile.width,
+    tile.height,
+    tile.stride,
+    REACH,
+    BLOCK,
+    offsets.byteOffset,
+    offsets.length,
+    unknown.length,
+    tile.taps.byteOffset,
+    tile.wanted.byteOffset,
+    tile.stretches.byteOffset,
+  );
   if (!stretches || !findFilters(tile)) return 0;
-  const runs = runsOf(tile);
-  const { kernel, offsets, values, rest, way, answer, missed, work } = tile;
+  const runs = kernel.runs(unknown.byteOffset, tile.stride, unknown.length, tile.runs.byteOffset);
   kernel.settle(
     values.byteOffset,
     rest.byteOffset,
@@ -44,54 +58,4 @@ export function foretell(tile: Tile, options: ForetellOptions = {}): number {
     work.byteOffset,
   );
   return runs;
-}
-
-/** Cells that are foretold from an unknown one or are one, cut where filters change; returns how many stretches they are. */
-function stretchesOf(tile: Tile): number {
-  const { height, unknown, offsets } = tile;
-  const touched = new Uint8Array(unknown.length);
-  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i + 1))
-    touch(touched, i, offsets);
-  let number = 0;
-  for (let y = REACH; y < height; y++) number = addStretches(tile, touched, y, number);
-  return number;
-}
-
-function touch(touched: Uint8Array, cell: number, offsets: Int32Array): void {
-  touched[cell] = 1;
-  for (let k = 0; k < offsets.length; k++) touched[cell - offsets[k]!] = 1;
-}
-
-/** Adds a row's stretches to the so many there are; returns how many there are then. */
-function addStretches(
-  { width, stride, across, stretches, taps, wanted }: Tile,
-  touched: Uint8Array,
-  y: number,
-  number: number,
-): number {
-  const last = y * stride + width - REACH;
-  const blocks = Math.floor(y / BLOCK) * across;
-  for (let i = touched.indexOf(1, y * stride + REACH); i >= 0 && i < last;) {
-    const column = Math.floor((i - y * stride) / BLOCK);
-    const end = Math.min(last, y * stride + (column + 1) * BLOCK);
-    stretches[3 * number] = i;
-    while (i < end && touched[i]) i++;
-    stretches[3 * number + 1] = i;
-    stretches[3 * number++ + 2] = taps.byteOffset + 4 * (blocks + column) * BEFORE.length;
-    wanted[blocks + column] = 1;
-    if (!touched[i]) i = touched.indexOf(1, i);
-  }
-  return number;
-}
-
-/** Runs of unknown cells; returns how many. */
-function runsOf({ stride, unknown, runs }: Tile): number {
-  let number = 0;
-  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i)) {
-    const end = (Math.floor(i / stride) + 1) * stride;
-    runs[2 * number] = i;
-    while (i < end && unknown[i]) i++;
-    runs[2 * number++ + 1] = i;
-  }
-  return number;
 }

@@ -37,7 +37,7 @@ export function keepDetail(
     const blocks = [near.byteOffset, DETAIL, high, into.byteOffset] as const;
     kernel.steepnesses(of.byteOffset, stride, width, height, ...blocks);
   };
-  markNear(tile, runs);
+  kernel.markNear(tile.runs.byteOffset, runs, stride, DETAIL, high, near.byteOffset);
   measure(before, tile.wantedDetail);
   const softer = kernel.softness(
     before.byteOffset,
@@ -52,7 +52,17 @@ export function keepDetail(
   const own = [tile.runs.byteOffset, runs, stride] as const;
   for (const most of MOST) {
     measure(values, tile.shownDetail);
-    tellGains(tile, strength * softer, 3 * FAINT * white * DETAIL * DETAIL, most);
+    kernel.tellGains(
+      near.byteOffset,
+      stride / DETAIL,
+      high,
+      tile.wantedDetail.byteOffset,
+      tile.shownDetail.byteOffset,
+      strength * softer,
+      3 * FAINT * white * DETAIL * DETAIL,
+      most,
+      gains.byteOffset,
+    );
     kernel.soften(values.byteOffset, ...own, width, height, half, rest.byteOffset);
     const grid = [
       tile.weights.byteOffset,
@@ -63,47 +73,4 @@ export function keepDetail(
     ] as const;
     kernel.strengthen(values.byteOffset, rest.byteOffset, ...own, ...grid);
   }
-}
-
-/** Marks blocks with unknown cells, and those up to two beside them. */
-function markNear({ stride, near, runs: words }: Tile, runs: number): void {
-  const wide = stride / DETAIL;
-  const high = near.length / wide;
-  for (let k = 0; k < runs; k++) {
-    const [from, to] = [words[2 * k]!, words[2 * k + 1]! - 1];
-    const y = Math.floor(from / stride / DETAIL);
-    const left = Math.max(0, Math.floor((from % stride) / DETAIL) - 2);
-    const right = Math.min(wide - 1, Math.floor((to % stride) / DETAIL) + 2);
-    for (let v = Math.max(0, y - 2); v <= Math.min(high - 1, y + 2); v++)
-      near.fill(1, v * wide + left, v * wide + right + 1);
-  }
-}
-
-/** Gains a block, from what it and those round it are to show and do show. @param faint least a block shows */
-function tellGains(tile: Tile, strength: number, faint: number, most: number): void {
-  const wide = tile.stride / DETAIL;
-  const high = tile.gains.length / wide;
-  for (let y = 0, b = 0; y < high; y++)
-    for (let x = 0; x < wide; x++, b++)
-      if (tile.near[b]) tile.gains[b] = gainAt(tile, x, y, strength, faint, most);
-}
-
-function gainAt(
-  { stride, gains, wantedDetail, shownDetail }: Tile,
-  x: number,
-  y: number,
-  strength: number,
-  faint: number,
-  most: number,
-): number {
-  const wide = stride / DETAIL;
-  const high = gains.length / wide;
-  let [want, show, blocks] = [0, 0, 0];
-  for (let v = Math.max(0, y - 1); v <= Math.min(high - 1, y + 1); v++)
-    for (let u = Math.max(0, x - 1); u <= Math.min(wide - 1, x + 1); u++) {
-      want += wantedDetail[v * wide + u]!;
-      show += shownDetail[v * wide + u]!;
-      blocks++;
-    }
-  return Math.min(most, Math.max(1, (strength * want) / Math.max(show, faint * blocks)));
 }

@@ -2,85 +2,7 @@ import type { Arena } from '../wasm/arena.js';
 import { openArena } from '../wasm/arena.js';
 import { BEFORE } from './half-plane.js';
 import { PREDICT_KERNEL } from './predict-kernel.js';
-
-/** Functions of kernels/predict.ts. Addresses in bytes. */
-export interface PredictKernel {
-  filters(
-    grey: number,
-    sound: number,
-    across: number,
-    down: number,
-    side: number,
-    wanted: number,
-    offsets: number,
-    count: number,
-    leastTold: number,
-    ridge: number,
-    told: number,
-    cells: number,
-    m: number,
-    work: number,
-    taps: number,
-  ): number;
-  settle(
-    values: number,
-    rest: number,
-    way: number,
-    answer: number,
-    missed: number,
-    stretches: number,
-    stretchCount: number,
-    offsets: number,
-    count: number,
-    runs: number,
-    runCount: number,
-    rounds: number,
-    tolerance: number,
-    work: number,
-  ): void;
-  steepnesses(
-    values: number,
-    stride: number,
-    width: number,
-    height: number,
-    near: number,
-    side: number,
-    high: number,
-    out: number,
-  ): void;
-  softness(
-    values: number,
-    unknown: number,
-    stride: number,
-    width: number,
-    height: number,
-    near: number,
-    side: number,
-    most: number,
-  ): number;
-  soften(
-    values: number,
-    runs: number,
-    runCount: number,
-    stride: number,
-    width: number,
-    height: number,
-    half: number,
-    out: number,
-  ): void;
-  strengthen(
-    values: number,
-    soft: number,
-    runs: number,
-    runCount: number,
-    stride: number,
-    weights: number,
-    gains: number,
-    side: number,
-    wide: number,
-    high: number,
-  ): void;
-}
+import type { PredictKernel } from './kernel.js';
 
 /** Values a cell holds: up to three colours. */
 export const LANES = 4;
@@ -88,6 +10,8 @@ export const LANES = 4;
 export const BLOCK = 16;
 /** Side of the blocks that detail is measured in, cells; a block's side is a multiple. */
 export const DETAIL = 8;
+/** Side of the squares that weights are told in, cells. */
+export const SQUARE = 8;
 /** Products of two neighbours' steps: a lower triangle. */
 const PRODUCTS = (BEFORE.length * (BEFORE.length + 1)) / 2;
 
@@ -127,7 +51,10 @@ export interface Tile {
   readonly answer: Float32Array;
   /** The values as they were. */
   readonly before: Float32Array;
-  /** How far each cell has gone over to what was foretold, 0..1. */
+  /** Room for a byte a cell, zeros. */
+  readonly touched: Uint8Array;
+  /** How far cells are to go over to what is foretold, told at the middles of squares, and how far each has, 0..1. */
+  readonly grid: Float32Array;
   readonly weights: Float32Array;
   /** Blocks of detail near what is unknown, a byte each; what they are to show, do show, and what that makes. */
   readonly near: Uint8Array;
@@ -145,15 +72,17 @@ export function layTile(width: number, height: number): Tile {
   const count = BEFORE.length;
   const blocks = across * down;
   const details = cells / DETAIL ** 2;
+  const nodes = nodesAlong(width) * nodesAlong(height);
   const room = LANES * (count + PRODUCTS);
   // Stretches and runs: at worst every other cell begins one.
   const stretchWords = 3 * (cells / 2 + blocks * BLOCK);
   const words = stretchWords + cells + 2 + count;
-  const floats = cells * (6 * LANES + 3) + room + blocks * (PRODUCTS + 1 + count) + 3 * details;
+  const floats =
+    cells * (6 * LANES + 3) + room + blocks * (PRODUCTS + 1 + count) + 3 * details + nodes;
   const arena: Arena<PredictKernel> = openArena(
     PREDICT_KERNEL,
-    4 * (floats + words) + cells + blocks + details + 8 * PRODUCTS,
-    22,
+    4 * (floats + words) + 2 * cells + blocks + details + 8 * PRODUCTS,
+    24,
     { once: true },
   );
   const offsets = arena.words(count);
@@ -184,10 +113,17 @@ export function layTile(width: number, height: number): Tile {
     way: lanes(),
     answer: lanes(),
     before: lanes(),
+    touched: arena.bytes(cells),
+    grid: arena.floats(nodes),
     weights: arena.floats(cells),
     near: arena.bytes(details),
     wantedDetail: arena.floats(details),
     shownDetail: arena.floats(details),
     gains: arena.floats(details),
   };
+}
+
+/** Squares along so many cells, one more at either end. */
+export function nodesAlong(cells: number): number {
+  return Math.ceil(cells / SQUARE) + 2;
 }

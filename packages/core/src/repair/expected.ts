@@ -3,7 +3,7 @@ import { REACH } from '../predict/half-plane.js';
 import type { Detail } from '../predict/keep-detail.js';
 import { keepDetail } from '../predict/keep-detail.js';
 import type { Tile } from '../predict/tile.js';
-import { LANES, layTile } from '../predict/tile.js';
+import { LANES, layTile, nodesAlong, SQUARE } from '../predict/tile.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
@@ -108,20 +108,28 @@ interface Work extends Copied {
 
 /** Settles the open pixels of one piece. */
 function settle(work: Work, core: Rect): void {
-  const { below, frame, from, open, narrowness, share, detail } = work;
+  const { below, frame, open, share, detail } = work;
   const { width } = below;
   if (!holdsAny(open, width, core)) return;
   const piece = intersect(grow(core, EXPECTED_RING), frame);
   const tile = layTile(piece.width, piece.height);
-  const colours = colourChannels(below.channels);
   layValues(work, piece, grow(core, BESIDE), tile);
   tile.before.set(tile.values);
   const runs = foretell(tile);
   if (runs) {
-    const misfit = misfitIn(below, from, piece);
-    const weigh = (x: number, y: number): number =>
-      narrowness(x, y) * Math.min(1, misfit(x, y) / UNLIKE);
-    for (let k = 0; k < runs; k++) goOver(tile, k, piece, weigh, share, colours);
+    layWeights(work, piece, tile);
+    tile.kernel.goOver(
+      tile.values.byteOffset,
+      tile.before.byteOffset,
+      tile.runs.byteOffset,
+      runs,
+      tile.stride,
+      tile.grid.byteOffset,
+      SQUARE,
+      nodesAlong(piece.width),
+      share,
+      tile.weights.byteOffset,
+    );
     const strengths = isSlender(work, core) ? detail.slender : detail.usual;
     keepDetail(tile, runs, tile.before, whiteOf(below.data), strengths);
   }
@@ -139,23 +147,16 @@ function isSlender({ deepest, below: { width, height } }: Work, core: Rect): boo
   return true;
 }
 
-/** Has a run of cells go over to what was foretold, as far as weights say. */
-function goOver(
-  { runs, stride, weights, values, before }: Tile,
-  run: number,
-  piece: Rect,
-  weigh: (x: number, y: number) => number,
-  share: number,
-  colours: number,
-): void {
-  const y = Math.floor(runs[2 * run]! / stride);
-  for (let cell = runs[2 * run]!; cell < runs[2 * run + 1]!; cell++) {
-    const weight = weigh(piece.x + cell - y * stride, piece.y + y);
-    weights[cell] = weight;
-    const kept = 1 - share * weight;
-    for (let j = LANES * cell; j < LANES * cell + colours; j++)
-      values[j]! += kept * (before[j]! - values[j]!);
-  }
+/** Lays down how far cells are to go over: the narrower the site and the less the copied fits, the farther. */
+function layWeights({ below, from, narrowness }: Work, piece: Rect, { grid }: Tile): void {
+  const wide = nodesAlong(piece.width);
+  const within = (v: number, last: number): number => Math.min(last, Math.max(0, v));
+  misfitIn(below, from, piece).forEach((misfit, node) => {
+    const x = piece.x + ((node % wide) - 0.5) * SQUARE;
+    const y = piece.y + (Math.floor(node / wide) - 0.5) * SQUARE;
+    const narrow = narrowness(within(x, below.width - 1), within(y, below.height - 1));
+    grid[node] = narrow * Math.min(1, misfit / UNLIKE);
+  });
 }
 
 /** Takes the open pixels of a row out of a tile: they are settled. @param cell of the first */

@@ -1,24 +1,19 @@
+import { nodesAlong, SQUARE } from '../predict/tile.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
-
-/** Side of the squares that misfit is told in, px; a place is told by its square and those round it. */
-const SQUARE = 8;
 
 /**
  * How little what lies beyond a site's rim is like what lies beside its copies' sources, place by place: the mean squared
  * difference of the steps there, beside the mean of their squares. 0 where the copied goes on exactly as the picture does,
  * about 1 where they have nothing to do with one another. Whatever the tones, since only steps are compared.
  * @param from for every pixel of the picture the one it is copied from, -1 outside the site
- * @returns the misfit at a pixel within the piece; 1 where no rim is near
+ * @returns the misfit of every {@link SQUARE square} of the piece and those round it, row by row, each told by itself and
+ * its neighbours; 1 where no rim is near
  */
-export function misfitIn(
-  picture: Raster,
-  from: Int32Array,
-  piece: Rect,
-): (x: number, y: number) => number {
-  const wide = Math.ceil(piece.width / SQUARE) + 2;
-  const high = Math.ceil(piece.height / SQUARE) + 2;
+export function misfitIn(picture: Raster, from: Int32Array, piece: Rect): Float32Array {
+  const wide = nodesAlong(piece.width);
+  const high = nodesAlong(piece.height);
   const unlike = new Float64Array(wide * high);
   const steps = new Float64Array(wide * high);
   addUp(picture, from, piece, (x, y, different, whole) => {
@@ -37,15 +32,7 @@ export function misfitIn(
         }
       if (whole > 0) misfit[at + x] = Math.min(1, different / whole);
     }
-  return (x, y) => {
-    const u = (x - piece.x + 0.5) / SQUARE + 0.5;
-    const v = (y - piece.y + 0.5) / SQUARE + 0.5;
-    const at = Math.floor(v) * wide + Math.floor(u);
-    const [across, down] = [u - Math.floor(u), v - Math.floor(v)];
-    const upper = misfit[at]! + across * (misfit[at + 1]! - misfit[at]!);
-    const lower = misfit[at + wide]! + across * (misfit[at + wide + 1]! - misfit[at + wide]!);
-    return upper + down * (lower - upper);
-  };
+  return misfit;
 }
 
 /** Whether the pixel that lies so far from one is in the picture and outside the site. */

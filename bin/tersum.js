@@ -1,2 +1,2 @@
 #!/usr/bin/env node
-import '../dist/cli/main.js';
+import '../dist/cli/begin.js';

@@ -20,6 +20,7 @@ await build({
   entryPoints: {
     'server/main': 'packages/server/src/main.ts',
     'server/worker': 'packages/server/src/pool/worker.ts',
+    'cli/begin': 'packages/cli/src/begin.ts',
     'cli/main': 'packages/cli/src/main.ts',
     'cli/study': 'packages/cli/src/study.ts',
   },

@@ -1,5 +1,4 @@
 import { isUserProblem } from '@tersum/codec';
-import { compileForOneRun } from '@tersum/threads';
 import { fillCommand } from './fill.js';
 import { cloneCommand, graftCommand } from './copy.js';
 import { findCommand } from './find.js';
@@ -87,5 +86,4 @@ async function main([name, ...rest]: string[]): Promise<number> {
   }
 }
 
-compileForOneRun();
 process.exitCode = await main(process.argv.slice(2));

@@ -133,12 +133,20 @@ function inpaint(cv: Cv, picture: Raster, hole: Uint8Array, way: number, radius:
   return out;
 }
 
+/** How often each picture is damaged anew. */
+const TIMES = Number(process.env.TERSUM_TIMES ?? 1);
+
+async function damagedOnes(): Promise<Raster[]> {
+  const each = (await pictures()).map(([, truth]) => truth);
+  return Array.from({ length: TIMES }, () => each).flat();
+}
+
 /** Automatic donors against OpenCV's inpainting (Telea, Navier-Stokes; radius 3 and 5), same run. */
 export async function donorQuality(): Promise<void> {
   const cv = await loadOpenCV();
   for (const kind of ['specks', 'scratches', 'crease'] as const) {
     const sums = new Map<string, Score & { n: number; ms: number }>();
-    for (const [k, [, truth]] of (await pictures()).entries()) {
+    for (const [k, truth] of (await damagedOnes()).entries()) {
       const mask = damage(kind, truth.width, truth.height, 11 + k);
       const hurt: Raster = {
         ...truth,

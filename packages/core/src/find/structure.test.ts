@@ -94,6 +94,24 @@ test('edges that have other things on their sides are none of one line, though t
   expect(findGuides(hued.picture, hued.hole, true)).toHaveLength(0);
 });
 
+test('where one side is the same, the other may lie in shadow at one end, but be no other thing', () => {
+  const level = (_x: number, y: number): number => y - 79.5;
+  const kerb = [180, 170, 150];
+  const [cobbles, inShadow, moss] = [
+    [136, 127, 108],
+    [75, 70, 60],
+    [70, 90, 20],
+  ];
+  const guides = (left: readonly number[], right: readonly number[]) => {
+    const { picture, hole } = parted(level, (x) => [kerb, x < 130 ? left : right]);
+    return findGuides(picture, hole, true);
+  };
+  expect(guides(inShadow, cobbles)).toHaveLength(1);
+  expect(guides(moss, cobbles)).toHaveLength(0);
+  // Darker than any shadow makes them.
+  expect(guides([27, 25, 21], cobbles)).toHaveLength(0);
+});
+
 /** How far a guide strays from where the tones part, px. */
 const astray = (
   below: (x: number, y: number) => number,

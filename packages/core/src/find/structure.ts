@@ -108,14 +108,43 @@ function meeting(a: Entry, b: Entry, least: number): { at: Point; reach: number 
   return { at: [a.at[0] + s * a.inward[0], a.at[1] + s * a.inward[1]], reach: s + t };
 }
 
+/** A side that differs by no more is the same thing in the same light; then the other may lie in shadow at one end. */
+const SAME = 10;
+/** As dark as shadows make things, as a share. */
+const SHADOW = 0.4;
+
 /**
  * How unlike the sides of two edges are, looking along the same line: 1 and more is no line of one thing. The other edge's
  * left is this one's right.
  */
 function unlikeness(a: Entry, b: Entry): number {
-  const apart = (s: readonly number[], t: readonly number[]): number =>
-    Math.max(...s.map((v, c) => Math.abs(v - t[c]!)));
-  return (apart(a.sides[0], b.sides[1]) + apart(a.sides[1], b.sides[0])) / MOST_UNLIKE;
+  const [left, right] = [apart(a.sides[0], b.sides[1]), apart(a.sides[1], b.sides[0])];
+  if (Math.min(left, right) > SAME) return (left + right) / MOST_UNLIKE;
+  const shaded =
+    left <= right
+      ? apartInHue(a.sides[1], b.sides[0], a.sides[0])
+      : apartInHue(a.sides[0], b.sides[1], a.sides[1]);
+  return (Math.min(left, right) + Math.min(Math.max(left, right), shaded)) / MOST_UNLIKE;
+}
+
+type Colour = Entry['sides'][0];
+
+/** The greatest difference of a channel. */
+function apart(s: Colour, t: Colour): number {
+  return Math.max(...s.map((v, c) => Math.abs(v - t[c]!)));
+}
+
+/** What is left of a difference when the darker is taken to lie in shadow; infinite when it is too dark for that, or they stand out of what lies beside them in different ways. */
+function apartInHue(s: Colour, t: Colour, beside: Colour): number {
+  const mean = (colour: Colour): number => colour.reduce((sum, v) => sum + v, 0) / colour.length;
+  const [one, other, base] = [mean(s), mean(t), mean(beside)];
+  const [dark, light] = one < other ? [s, t] : [t, s];
+  const share = Math.min(one, other) / Math.max(one, other, 1);
+  if (share < SHADOW || one < base !== other < base) return Infinity;
+  return apart(
+    dark.map((v) => v / share),
+    light,
+  );
 }
 
 /** How badly two edges go together: bends, and sides unlike each other; 1 and more is no pair. */

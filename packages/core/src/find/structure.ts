@@ -134,7 +134,10 @@ function apart(s: Colour, t: Colour): number {
   return Math.max(...s.map((v, c) => Math.abs(v - t[c]!)));
 }
 
-/** What is left of a difference when the darker is taken to lie in shadow; infinite when it is too dark for that, or they stand out of what lies beside them in different ways. */
+/**
+ * What is left of a difference when the darker is taken to lie in shadow; infinite when it is too dark for that, or they
+ * stand out of what lies beside them in different ways.
+ */
 function apartInHue(s: Colour, t: Colour, beside: Colour): number {
   const mean = (colour: Colour): number => colour.reduce((sum, v) => sum + v, 0) / colour.length;
   const [one, other, base] = [mean(s), mean(t), mean(beside)];

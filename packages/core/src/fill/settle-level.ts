@@ -55,7 +55,8 @@ export function beginLevel(work: LevelWork, random: Random): void {
   const begin = (start: number): number => {
     (start === 0 ? peelInwards : mirrorInwards)(level, holes);
     matchByChance(field, random, chance);
-    settleLevel(work, start);
+    const check = (share: number): void => work.check((start + share) / manner.starts);
+    settleLevel({ ...work, check }, start);
     measureMatches(field);
     return field.distance.reduce((sum, d) => sum + d, 0);
   };

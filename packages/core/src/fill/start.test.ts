@@ -62,7 +62,11 @@ test('a hole without anything known stays as it is', () => {
 });
 
 /** What a torn-off side differs from its sources by in the mean after so many beginnings. */
-function differenceAfter(starts: 1 | 2, seed: number): number {
+function differenceAfter(
+  starts: 1 | 2,
+  seed: number,
+  check: (share: number) => void = () => undefined,
+): number {
   const [width, height] = [90, 70];
   const raster = createRaster(width, height, 3);
   const random = seededRandom(seed);
@@ -84,7 +88,7 @@ function differenceAfter(starts: 1 | 2, seed: number): number {
     isFinest: false,
     seed,
     pull: null,
-    check: () => undefined,
+    check,
   };
   beginLevel(work, seededRandom(seed));
   measureMatches(field);
@@ -99,4 +103,12 @@ test('of two beginnings the one that agrees better is gone on with', () => {
   // The first is the same; never worse, and better where the second was.
   two!.forEach((d, k) => expect(d).toBeLessThanOrEqual(one![k]!));
   expect(two!.some((d, k) => d < one![k]!)).toBe(true);
+});
+
+test('what is told to be done never becomes less', () => {
+  const told: number[] = [];
+  differenceAfter(2, 1, (share) => told.push(share));
+  expect(told).toHaveLength(16);
+  expect(told).toEqual([...told].sort((a, b) => a - b));
+  expect(Math.max(...told)).toBeLessThan(1);
 });

@@ -6,41 +6,22 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import sharp from 'sharp';
 import { loadOpenCV } from '@opencvjs/web';
+import type { Case, Scores } from './cases.js';
+import { CLI, meanOf, sampleCases, scoresOf } from './cases.js';
 
 const run = promisify(execFile);
-const CLI = join(import.meta.dirname, '..', 'bin', 'tersum.js');
 const KINDS = ['dust', 'hair', 'crease', 'wires', 'lattice', 'text', 'object', 'torn', 'extend'];
 const FIGURES = ['ssim', 'de00', 'tex', 'swdt', 'worst_seam'] as const;
-
-interface Case {
-  readonly id: string;
-  readonly kind: string;
-  readonly input: string;
-  readonly mask: string;
-}
-
-type Scores = Record<string, Record<string, Record<string, number>>>;
 
 /** Mends one case into `out`. @returns processor seconds of the engine alone */
 type Engine = (folder: string, one: Case, out: string) => Promise<number>;
 
-/**
- * Runs the fill and its peers in turn on the sample cases and prints means and ratios a kind. The cases are made by
- * their own script in a folder named by TERSUM_CASES, which also holds the scorer and, built as `pm`, the C++ peer.
- */
+/** Runs the fill and its peers in turn on the sample cases and prints means and ratios a kind. */
 export async function benchFill(): Promise<void> {
-  const folder = process.env.TERSUM_CASES;
-  if (!folder || !existsSync(join(folder, 'manifest.json'))) {
-    console.log(
-      'Set TERSUM_CASES to the folder in which the sample cases were made (manifest.json, input, mask, truth).',
-    );
-    return;
-  }
   const kinds = (process.env.TERSUM_KINDS ?? KINDS.join(',')).split(',');
-  const { cases } = JSON.parse(await readFile(join(folder, 'manifest.json'), 'utf8')) as {
-    cases: Case[];
-  };
-  const chosen = cases.filter(({ kind }) => kinds.includes(kind));
+  const sample = await sampleCases(kinds);
+  if (!sample) return;
+  const { folder, cases } = sample;
   const engines: Record<string, Engine> = {
     ours: (at, one, out) => ours(at, one, out, 1),
     'two threads': (at, one, out) => ours(at, one, out, 2),
@@ -51,27 +32,23 @@ export async function benchFill(): Promise<void> {
   const work = await mkdtemp(join(tmpdir(), 'fill-'));
   const cost: Record<string, Record<string, number>> = {};
   for (const name of Object.keys(engines)) await mkdir(join(work, name), { recursive: true });
-  for (const one of chosen)
+  for (const one of cases)
     for (const [name, engine] of Object.entries(engines)) {
       const seconds = await engine(folder, one, join(work, name, `${one.id}.png`));
       (cost[name] ??= {})[one.kind] = (cost[name]![one.kind] ?? 0) + seconds;
     }
   const scores: Record<string, Scores> = {};
-  for (const name of Object.keys(engines)) {
-    const to = join(work, `${name}.json`);
-    const args = ['score.py', join(work, name), '--kinds', kinds.join(','), '--json', to];
-    await run('/usr/bin/python3', args, { cwd: folder, maxBuffer: 1e8 });
-    scores[name] = JSON.parse(await readFile(to, 'utf8')) as Scores;
-  }
+  for (const name of Object.keys(engines))
+    scores[name] = await scoresOf(folder, join(work, name), kinds);
   const peers = Object.keys(engines).filter((name) => name !== 'ours' && name !== 'two threads');
   for (const kind of kinds) {
     console.log(`\n${kind}`);
     for (const name of ['ours', ...peers])
       console.log(
-        `  ${name.padEnd(14)} ${FIGURES.map((f) => `${f} ${mean(scores[name]!, kind, f).toFixed(3)}`).join('  ')}  processor ${cost[name]![kind]!.toFixed(2)} s`,
+        `  ${name.padEnd(14)} ${FIGURES.map((f) => `${f} ${meanOf(scores[name]!, kind, f).toFixed(3)}`).join('  ')}  processor ${cost[name]![kind]!.toFixed(2)} s`,
       );
     const best = (f: (typeof FIGURES)[number], pick: (...v: number[]) => number): number =>
-      mean(scores.ours!, kind, f) / pick(...peers.map((p) => mean(scores[p]!, kind, f)));
+      meanOf(scores.ours!, kind, f) / pick(...peers.map((p) => meanOf(scores[p]!, kind, f)));
     console.log(
       `  of the best peer here: ssim ${best('ssim', Math.max).toFixed(3)}  de00 ${best('de00', Math.min).toFixed(3)}  swdt ${best('swdt', Math.min).toFixed(3)}` +
         (cost.patchmatch
@@ -154,12 +131,4 @@ async function inpaint(
     .toFile(out);
   for (const m of [src, mask, result]) m.delete();
   return (user + system) / 1e6;
-}
-
-/** Mean over a kind's cases; geometric for texture, which is a ratio. */
-function mean(scores: Scores, kind: string, figure: string): number {
-  const values = Object.values(scores[kind] ?? {}).map((s) => s[figure]!);
-  if (figure === 'tex')
-    return Math.exp(values.reduce((sum, v) => sum + Math.log(v), 0) / values.length);
-  return values.reduce((sum, v) => sum + v, 0) / values.length;
 }

@@ -11,6 +11,7 @@ import { plainFill, replay, searchDonorMap, siteMask } from '@tersum/document';
 import { donorQuality, donorSpeed, edgeQuality } from './quality.js';
 import { openLarge } from './browser.js';
 import { printTimes } from './figures.js';
+import { graftQuality, graftSpeed } from './graft.js';
 import { demoPicture } from './pictures.js';
 
 const ROUNDS = 20;
@@ -19,6 +20,8 @@ const ROUNDS = 20;
 export async function benchRepair(): Promise<void> {
   solver();
   await engine();
+  await graftSpeed();
+  await graftQuality();
   await donorSpeed();
   await edgeQuality();
   await donorQuality();

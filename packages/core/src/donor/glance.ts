@@ -66,10 +66,10 @@ export interface Glances {
  * @param most places of one glance at most; its ring has at most {@link MOST_RING} pixels
  */
 export function glancesOver(
-  { window, tones, blocked }: Scene,
+  scene: Scene,
   most: { readonly across: number; readonly down: number },
 ): Glances {
-  const { width, height } = window;
+  const { width, height } = scene.window;
   const half = (width + 1) >> 1;
   const parity = half * height;
   const stride = 2 * parity;
@@ -83,6 +83,7 @@ export function glancesOver(
   const own = arena.shorts(2 * OWN * MOST_RING);
   const out = arena.floats(room);
   const frame = frameOf({ width, height });
+  const lay = (rect: Rect): void => layOut(planes, scene, rect, half, parity);
   lay(frame);
   return {
     renew: (rect) => lay(intersect(grow(rect, 1), frame)),
@@ -127,21 +128,28 @@ export function glancesOver(
       return out;
     },
   };
+}
 
-  function lay(rect: Rect): void {
-    for (let y = rect.y; y < rect.y + rect.height; y++)
-      for (let x = rect.x; x < rect.x + rect.width; x++) {
-        const p = y * width + x;
-        const q = VALUES * p;
-        const cell = 2 * ((x & 1) * parity + y * half + (x >> 1));
-        planes[cell] = tones[q]! * STEPS + 0.5;
-        planes[cell + 1] = tones[q + 1]! * STEPS + 0.5;
-        planes[cell + 2 * stride] = tones[q + 2]! * STEPS + 0.5;
-        planes[cell + 2 * stride + 1] = blocked[p]! - 1;
-        planes[cell + 4 * stride] = Math.round(tones[q + 3]! * STEEP);
-        planes[cell + 4 * stride + 1] = Math.round(tones[q + 4]! * STEEP);
-      }
-  }
+/** Lays a rectangle of the scene's values out. @param parity values of one plane's even columns */
+function layOut(
+  planes: Int16Array,
+  { window: { width }, tones, blocked }: Scene,
+  rect: Rect,
+  half: number,
+  parity: number,
+): void {
+  const plane = 4 * parity;
+  for (let y = rect.y; y < rect.y + rect.height; y++)
+    for (let x = rect.x, p = y * width + x, q = VALUES * p; x < rect.x + rect.width; x++, p++) {
+      const cell = 2 * ((x & 1) * parity + y * half + (x >> 1));
+      planes[cell] = tones[q]! * STEPS + 0.5;
+      planes[cell + 1] = tones[q + 1]! * STEPS + 0.5;
+      planes[cell + plane] = tones[q + 2]! * STEPS + 0.5;
+      planes[cell + plane + 1] = blocked[p]! - 1;
+      planes[cell + 2 * plane] = Math.round(tones[q + 3]! * STEEP);
+      planes[cell + 2 * plane + 1] = Math.round(tones[q + 4]! * STEEP);
+      q += VALUES;
+    }
 }
 
 /** Values of a row of places: whole lanes. */

@@ -30,8 +30,12 @@ export interface Scene {
 export function sceneOf(window: Raster, blocked: Uint8Array): Scene {
   const { width, height } = window;
   const tones = new Float32Array(VALUES * width * height);
+  const luma = new Float32Array(width * height);
   const frame = frameOf({ width, height });
-  const put = tonesInto(tones, window);
+  const put = (rect: Rect): void => {
+    putColours(tones, luma, window, rect);
+    putSlopes(tones, luma, window, rect);
+  };
   put(frame);
   return {
     window,
@@ -45,14 +49,7 @@ export function sceneOf(window: Raster, blocked: Uint8Array): Scene {
 /** Answers whether a box held no marked pixel, by a summed-area table (Crow, SIGGRAPH 1984). */
 function emptiness(width: number, height: number, mask: Uint8Array) {
   const stride = width + 1;
-  const sums = new Int32Array(stride * (height + 1));
-  for (let y = 0, p = 0; y < height; y++) {
-    let row = 0;
-    for (let x = 0; x < width; x++, p++) {
-      row += mask[p]!;
-      sums[(y + 1) * stride + x + 1] = sums[y * stride + x + 1]! + row;
-    }
-  }
+  const sums = summed(width, height, mask);
   const at = (i: number, j: number): number => sums[j * stride + i]!;
   return (x: number, y: number, w: number, h: number): boolean => {
     const x0 = Math.max(0, x);
@@ -63,30 +60,54 @@ function emptiness(width: number, height: number, mask: Uint8Array) {
   };
 }
 
-/** Writes the tones of the pixels in a rectangle. */
-function tonesInto(tones: Float32Array, { width, height, channels, data }: Raster) {
+function summed(width: number, height: number, mask: Uint8Array): Int32Array {
+  const stride = width + 1;
+  const sums = new Int32Array(stride * (height + 1));
+  for (let y = 0, p = 0; y < height; y++)
+    for (let row = 0, k = (y + 1) * stride + 1; k < (y + 2) * stride; k++, p++) {
+      row += mask[p]!;
+      sums[k] = sums[k - stride]! + row;
+    }
+  return sums;
+}
+
+/** Writes the colours of the pixels in a rectangle, and their luma. */
+function putColours(
+  tones: Float32Array,
+  luma: Float32Array,
+  { width, channels, data }: Raster,
+  rect: Rect,
+): void {
   const scale = 255 / whiteOf(data);
   const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
-  const luma = new Float32Array(width * height);
-  return (rect: Rect): void => {
-    const [right, bottom] = [rect.x + rect.width, rect.y + rect.height];
-    for (let y = rect.y; y < bottom; y++)
-      for (let p = y * width + rect.x, last = y * width + right; p < last; p++) {
-        const i = p * channels;
-        const q = VALUES * p;
-        const r = Math.fround(data[i]! * scale);
-        const g = Math.fround(data[i + green]! * scale);
-        const b = Math.fround(data[i + blue]! * scale);
-        tones[q] = r;
-        tones[q + 1] = g;
-        tones[q + 2] = b;
-        luma[p] = 0.299 * r + 0.587 * g + 0.114 * b;
-      }
-    for (let y = rect.y; y < bottom; y++)
-      for (let x = rect.x, p = y * width + x; x < right; x++, p++) {
-        if (x > 0 && x < width - 1) tones[VALUES * p + 3] = (luma[p + 1]! - luma[p - 1]!) / 2;
-        if (y > 0 && y < height - 1)
-          tones[VALUES * p + 4] = (luma[p + width]! - luma[p - width]!) / 2;
-      }
-  };
+  for (let y = rect.y; y < rect.y + rect.height; y++) {
+    const last = y * width + rect.x + rect.width;
+    for (let p = y * width + rect.x, i = p * channels, q = VALUES * p; p < last; p++) {
+      const r = data[i]! * scale;
+      const g = data[i + green]! * scale;
+      const b = data[i + blue]! * scale;
+      tones[q] = r;
+      tones[q + 1] = g;
+      tones[q + 2] = b;
+      luma[p] = 0.299 * r + 0.587 * g + 0.114 * b;
+      i += channels;
+      q += VALUES;
+    }
+  }
+}
+
+/** Writes the slopes of luma in a rectangle; the picture's border has none outwards. */
+function putSlopes(
+  tones: Float32Array,
+  luma: Float32Array,
+  { width, height }: Raster,
+  rect: Rect,
+): void {
+  for (let y = rect.y; y < rect.y + rect.height; y++) {
+    const within = y > 0 && y < height - 1;
+    for (let x = rect.x, p = y * width + x; x < rect.x + rect.width; x++, p++) {
+      if (x > 0 && x < width - 1) tones[VALUES * p + 3] = (luma[p + 1]! - luma[p - 1]!) / 2;
+      if (within) tones[VALUES * p + 4] = (luma[p + width]! - luma[p - width]!) / 2;
+    }
+  }
 }

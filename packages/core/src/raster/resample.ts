@@ -156,8 +156,13 @@ function holds(frame: Rect, x: number, y: number): boolean {
   return x >= left && y >= top && x <= left + frame.width && y <= top + frame.height;
 }
 
-/** Weights of the taps around `s`, adding up to 1. @returns the first tap's place */
-function weigh(s: number, wide: number, taps: number, weights: Float64Array): number {
+/**
+ * Weights of the kernel's taps around `s`, adding up to 1.
+ * @param wide source pixels behind one target pixel, at least 1
+ * @param weights takes the first `taps` of them
+ * @returns the first tap's place
+ */
+export function weigh(s: number, wide: number, taps: number, weights: Float64Array): number {
   const first = Math.ceil(s - taps / 2);
   let sum = 0;
   for (let i = 0; i < taps; i++) sum += weights[i] = keys((first + i - s) / wide);

@@ -1,15 +1,16 @@
 import type { DonorInput, DonorPlacement, Portion, Raster, Rect } from '@tersum/core';
 import {
-  paste,
   clone,
   copyByPortions,
   crop,
+  cropMask,
   frameOf,
   graft,
   grow,
   intersect,
   isEmpty,
   maskBox,
+  paste,
   placementMap,
   resample,
   resampleReads,
@@ -17,7 +18,6 @@ import {
   softenMask,
 } from '@tersum/core';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { cropMask } from './masks.js';
 import { BadUsage, needed, numberOf, readArguments } from './usage.js';
 
 const OPTIONS = {

@@ -1,26 +1,26 @@
 import type { CutOff, DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
 import {
-  paste,
   crop,
+  cropMask,
   cutOff,
   fill,
-  fillFigures,
-  grainBack,
-  GRAIN_SHARE,
   FILL_VARIANTS,
+  fillFigures,
   findGuides,
   frameOf,
+  GRAIN_SHARE,
+  grainBack,
+  maskBox,
   NothingToCopy,
+  paste,
   searchFill,
   searchWindow,
   sheetsFor,
-  maskBox,
   tellScore,
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { extname } from 'node:path';
 import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
-import { cropMask } from './masks.js';
 import { sidesGrained } from './sides.js';
 import { BadUsage, needed, numberOf, rangeOf, readArguments, threadsOf } from './usage.js';
 

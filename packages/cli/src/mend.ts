@@ -4,19 +4,19 @@ import type { Finding, FindingKind, Policy, Raster } from '@tersum/core';
 import {
   adviseAll,
   crop,
+  cropMask,
+  EDGE,
   FINDING_KINDS,
   grownMask,
-  EDGE,
-  rimBack,
   kindsUnder,
   maskBox,
   paste,
+  rimBack,
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { Meter, readPicture, writePicture, writeReport } from './files.js';
 import { fillMask } from './fill.js';
 import { kindsOf } from './find.js';
-import { cropMask } from './masks.js';
 import { surveyed } from './survey.js';
 import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
 

@@ -74,6 +74,7 @@ export * from './shape/coverage.js';
 export * from './shape/depth.js';
 export { landmarksOf, registered } from './register/register.js';
 export * from './shape/homography.js';
+export * from './shape/crop-mask.js';
 export * from './shape/mask-box.js';
 export * from './shape/parts.js';
 export * from './shape/path.js';

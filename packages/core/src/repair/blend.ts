@@ -1,5 +1,7 @@
 import type { Raster, Samples } from '../raster/raster.js';
 import { colourChannels, createRaster, depthOf, whiteOf } from '../raster/raster.js';
+import type { Rect } from '../raster/rect.js';
+import { frameOf } from '../raster/rect.js';
 
 /**
  * Lays `colour` over `below`: below + (colour - below) * coverage * strength, colour channels only.
@@ -7,28 +9,45 @@ import { colourChannels, createRaster, depthOf, whiteOf } from '../raster/raster
  * @param colour same size and channels as `below`, on the same scale; floats may exceed the range and are clipped
  * @param coverage one value a pixel, 0..1
  * @param strength 0..1
+ * @param boxes that together hold what is covered, apart from one another; the whole when left out
  */
 export function layOver(
   below: Raster,
   colour: { readonly data: Samples | Float32Array | Float64Array },
   coverage: Float32Array,
   strength: number,
+  boxes: readonly Rect[] = [frameOf(below)],
 ): Raster {
   const { width, height, channels, data } = below;
   const out = createRaster(width, height, channels, depthOf(data));
   out.data.set(data);
+  for (const box of boxes)
+    for (let y = box.y; y < box.y + box.height; y++) {
+      const first = y * width + box.x;
+      layRow(out, colour.data, coverage, strength, first, first + box.width);
+    }
+  return out;
+}
+
+/** Lays pixels of a row over what stands there. */
+function layRow(
+  { channels, data }: Raster,
+  colour: Samples | Float32Array | Float64Array,
+  coverage: Float32Array,
+  strength: number,
+  first: number,
+  end: number,
+): void {
   const colours = colourChannels(channels);
   const white = whiteOf(data);
-  const whole = white > 1;
-  for (let p = 0, i = 0; p < coverage.length; p++, i += channels) {
+  for (let p = first; p < end; p++) {
     const share = coverage[p]! * strength;
     if (share <= 0) continue;
-    for (let c = 0; c < colours; c++) {
-      const base = data[i + c]!;
-      const value = base + (colour.data[i + c]! - base) * share;
+    for (let i = p * channels, last = i + colours; i < last; i++) {
+      const base = data[i]!;
+      const value = base + (colour[i]! - base) * share;
       const clipped = value < 0 ? 0 : value > white ? white : value;
-      out.data[i + c] = whole ? Math.floor(clipped + 0.5) : clipped;
+      data[i] = white > 1 ? Math.floor(clipped + 0.5) : clipped;
     }
   }
-  return out;
 }

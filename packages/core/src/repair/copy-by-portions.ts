@@ -9,6 +9,7 @@ import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, grow, intersect, shift } from '../raster/rect.js';
 import { resample, resampleReads } from '../raster/resample.js';
+import { cropMask } from '../shape/crop-mask.js';
 import { deepestOf } from '../shape/depth.js';
 import { partBoxes } from '../shape/part-boxes.js';
 import { partsOf } from '../shape/parts.js';
@@ -72,9 +73,9 @@ export function copyByPortions(
     const reach = options.reach ?? reachFor(longer(box));
     const window = intersect(grow(box, reach + 8), frame);
     const below = crop(out, window);
-    const blocked = cut(open, window, width);
+    const blocked = cropMask(open, width, window);
     const ground = donorGround(below, blocked, reach);
-    return { window, below, blocked, used: cut(used, window, width), ground };
+    return { window, below, blocked, used: cropMask(used, width, window), ground };
   }
 
   /** Mends pixels with one donor, or in halves where each half has a clearly better one of its own. */
@@ -132,7 +133,7 @@ export function copyByPortions(
     for (const p of pixels)
       coverage[(((p / width) | 0) - at.y) * at.width + (p % width) - at.x] = 1;
     // Ring pixels that are still open hold damage: the donor stands in for them.
-    const openAt = cut(open, at, width);
+    const openAt = cropMask(open, width, at);
     const base = crop(out, at);
     const { channels } = base;
     for (let i = 0; i < openAt.length; i++) {
@@ -164,11 +165,11 @@ export function copyByPortions(
 function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
   const { channels, data } = out;
   const colour = Float32Array.from(data);
-  const site = from.map((source) => (source >= 0 ? 1 : 0));
-  const boxes = partBoxes(Uint8Array.from(site), out.width);
-  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, 1, COPIED);
+  const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
+  const boxes = partBoxes(mask, out.width);
+  towardsExpected({ below, frame: frameOf(below), from, mask }, colour, boxes, 1, COPIED);
   const [colours, white] = [colourChannels(channels), whiteOf(data)];
-  for (let p = site.indexOf(1); p >= 0; p = site.indexOf(1, p + 1))
+  for (let p = mask.indexOf(1); p >= 0; p = mask.indexOf(1, p + 1))
     for (let i = p * channels; i < p * channels + colours; i++) {
       const v = Math.min(white, Math.max(0, colour[i]!));
       data[i] = white > 1 ? Math.floor(v + 0.5) : v;
@@ -234,15 +235,6 @@ export function reachFor(size: number): number {
 
 function longer({ width, height }: Rect): number {
   return Math.max(width, height);
-}
-
-function cut(mask: Uint8Array, rect: Rect, stride: number): Uint8Array {
-  const part = new Uint8Array(rect.width * rect.height);
-  for (let y = 0; y < rect.height; y++) {
-    const from = (rect.y + y) * stride + rect.x;
-    part.set(mask.subarray(from, from + rect.width), y * rect.width);
-  }
-  return part;
 }
 
 function boxOf(pixels: Int32Array, width: number): Rect {

@@ -15,11 +15,13 @@ function draw(tone: (x: number, y: number, c: number) => number): Raster {
 
 /** The box filled from so far to the side; what comes of it. */
 function evened(picture: Raster, shift: number, adapt: number): Float32Array {
-  const site = new Int32Array(WIDTH * HEIGHT).fill(-1);
+  const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
+  const mask = new Uint8Array(from.length);
   for (let y = BOX.y; y < BOX.y + BOX.height; y++)
-    for (let x = BOX.x; x < BOX.x + BOX.width; x++) site[y * WIDTH + x] = y * WIDTH + x + shift;
+    for (let x = BOX.x; x < BOX.x + BOX.width; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
   const colour = new Float32Array(picture.data.length);
-  evenTones(picture, site, BOX, adapt, colour);
+  from.forEach((source, p) => (mask[p] = source >= 0 ? 1 : 0));
+  evenTones(picture, { from, mask }, BOX, adapt, colour);
   return colour;
 }
 

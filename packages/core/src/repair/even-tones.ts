@@ -5,21 +5,22 @@ import { frameOf, grow, intersect } from '../raster/rect.js';
 import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
 import type { System } from '../solve/system.js';
-import { laplacian, residualOf } from '../solve/system.js';
-import { RIM, wantedSteps } from './wanted-steps.js';
+import { laplacian } from '../solve/system.js';
+import { cropMask } from '../shape/crop-mask.js';
+import type { Copies } from './copies.js';
+import { askedSteps, isCopiedWhole, RIM } from './wanted-steps.js';
 
 /** Keeps large sites from drifting where hardly anything ties them to their ring. */
 const LEAST_TIE = 1e-4;
 
 /**
  * Copies the site pixels in a box and evens their tone across seams and at the ring, in the gradient domain.
- * @param site for every pixel the one it is copied from, -1 outside the site
  * @param adapt 0 = the copied tone stays, 1 = it follows the surroundings wholly
  * @param colour what comes of it, on the picture's scale and laid out like it
  */
 export function evenTones(
   below: Raster,
-  site: Int32Array,
+  copies: Copies,
   box: Rect,
   adapt: number,
   colour: Float32Array | Float64Array,
@@ -27,57 +28,69 @@ export function evenTones(
   const { channels, data } = below;
   // The solve needs the site and its ring only, however far the sources lie.
   const room = intersect(grow(box, 1), frameOf(below));
-  const system = laplacian(maskIn(room, site, below.width), room.width, room.height);
+  const { from: site } = copies;
+  const unknown = cropMask(copies.mask, below.width, room);
+  const system = laplacian(unknown, room.width, room.height);
   const tie = Math.max(LEAST_TIE, adapt >= 1 ? 0 : (1 - adapt) / Math.max(adapt, 1e-3));
   // What is solved for is the correction to the copied tone.
   const colours = colourChannels(channels);
   const white = whiteOf(data);
   const deep = white !== 255;
-  const values = () => {
-    const length = LANES * system.cells;
-    return deep ? new Float64Array(length) : new Float32Array(length);
-  };
-  const [b, copied, rest] = [values(), values(), values()];
-  const steps = new Float64Array(colours);
-  eachUnknown(system, room, below.width, (cell, p) => {
-    system.own[cell]! += tie;
-    system.own[cell]! += (RIM - 1) * wantedSteps(below, site, p, steps);
-    for (let c = 0; c < colours; c++) {
-      const tone = (copied[LANES * cell + c] = data[site[p]! * channels + c]!);
-      b[LANES * cell + c] = tie * tone + steps[c]!;
-    }
-  });
-  residualOf(system, b, copied, rest);
+  const length = LANES * system.cells;
+  const asked = deep ? new Float64Array(length) : new Float32Array(length);
+  ask(below, site, room, system, tie, asked);
   const solved = (): Float32Array | Float64Array =>
-    solveSystem(system, rest, { tolerance: deep ? 1e-7 : 1e-3 }).x;
+    solveSystem(system, asked, { tolerance: deep ? 1e-7 : 1e-3 }).x;
   let correction = solved();
   if (hold(system, correction, colours, white)) correction = solved();
-  eachUnknown(system, room, below.width, (cell, p) => {
-    for (let c = 0, i = LANES * cell; c < colours; c++, i++)
-      colour[p * channels + c] = copied[i]! + correction[i]!;
-  });
+  correct(below, site, room, system, correction, colour);
 }
 
-function maskIn(room: Rect, site: Int32Array, wide: number): Uint8Array {
-  const mask = new Uint8Array(room.width * room.height);
-  for (let y = 0, to = 0; y < room.height; y++)
-    for (let x = 0, p = (room.y + y) * wide + room.x; x < room.width; x++, p++, to++)
-      if (site[p]! >= 0) mask[to] = 1;
-  return mask;
-}
-
-/** Tells every unknown cell of a room's system, and the pixel it stands for. @param wide px in a row of the picture */
-function eachUnknown(
-  { runs, stride }: System,
+/** Lays down what is asked of every unknown, and what ties it to its copied tone and to the ring. */
+function ask(
+  below: Raster,
+  site: Int32Array,
   room: Rect,
-  wide: number,
-  tell: (cell: number, p: number) => void,
+  { runs, stride, own }: System,
+  tie: number,
+  asked: Float32Array | Float64Array,
 ): void {
+  const steps = new Float64Array(colourChannels(below.channels));
   for (let k = 0; k < runs.length; k += 2) {
-    const row = Math.floor(runs[k]! / stride);
-    const first = (room.y + row - 1) * wide + room.x - 1 - row * stride;
-    for (let cell = runs[k]!; cell < runs[k + 1]!; cell++) tell(cell, first + cell);
+    const from = pixelOf(runs[k]!, stride, room, below.width) - runs[k]!;
+    for (let cell = runs[k]!; cell < runs[k + 1]!; cell++) {
+      own[cell]! += tie;
+      if (isCopiedWhole(site, below.width, from + cell)) continue;
+      own[cell]! += (RIM - 1) * askedSteps(below, site, from + cell, steps);
+      for (let c = 0; c < steps.length; c++) asked[LANES * cell + c] = steps[c]!;
+    }
   }
+}
+
+/** Writes the copied tones, corrected. */
+function correct(
+  { width, channels, data }: Raster,
+  site: Int32Array,
+  room: Rect,
+  { runs, stride }: System,
+  correction: Float32Array | Float64Array,
+  colour: Float32Array | Float64Array,
+): void {
+  const colours = colourChannels(channels);
+  for (let k = 0; k < runs.length; k += 2) {
+    let p = pixelOf(runs[k]!, stride, room, width);
+    for (let i = LANES * runs[k]!; i < LANES * runs[k + 1]!; i += LANES, p++) {
+      const s = site[p]! * channels;
+      for (let c = 0; c < colours; c++)
+        colour[p * channels + c] = data[s + c]! + correction[i + c]!;
+    }
+  }
+}
+
+/** The pixel that a cell of a room's system stands for. @param wide px in a row of the picture */
+function pixelOf(cell: number, stride: number, room: Rect, wide: number): number {
+  const row = Math.floor(cell / stride);
+  return (room.y + row - 1) * wide + room.x + (cell - row * stride) - 1;
 }
 
 /** Corrections of so much of the range are no matter of tone: where slopes are copied again and again, they add up. */

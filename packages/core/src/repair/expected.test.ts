@@ -43,7 +43,8 @@ function settled(
     }
   const copied = colour.slice();
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
-  towardsExpected({ below, frame: frameOf(below), from }, colour, boxes, share, strengths);
+  const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
+  towardsExpected({ below, frame: frameOf(below), from, mask }, colour, boxes, share, strengths);
   return { colour, copied, from };
 }
 

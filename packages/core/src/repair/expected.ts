@@ -9,6 +9,7 @@ import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
 import { depthsOf } from '../shape/depth.js';
+import type { Copies } from './copies.js';
 import { misfitIn } from './misfit.js';
 
 /** px round a site that say what is to be expected in it. */
@@ -40,14 +41,12 @@ export const COPIED: Strengths = { usual: OF_PORTIONS, slender: OF_PORTIONS };
 /** Sites no deeper than this are slender, px. */
 const SLENDER = 8;
 
-/** A site and where its pixels were copied from. */
-export interface Copied {
+/** A site in its picture. */
+export interface Copied extends Copies {
   /** The picture with whatever stands in the site, and what else is copied from. */
   readonly below: Raster;
   /** Where the picture itself lies in it. */
   readonly frame: Rect;
-  /** For every pixel the one it is copied from, -1 outside the site. */
-  readonly from: Int32Array;
 }
 
 /**
@@ -65,9 +64,8 @@ export function towardsExpected(
   detail: Strengths,
 ): void {
   if (share <= 0) return;
-  const { below, from } = copied;
-  const open = new Uint8Array(from.length);
-  for (let p = 0; p < open.length; p++) open[p] = from[p]! >= 0 ? 1 : 0;
+  const { below, mask } = copied;
+  const open = mask.slice();
   const deepest = deepestBy(open, below);
   const narrowness = (x: number, y: number): number =>
     Math.min(1, Math.max(0, (DEEP - deepest(x, y)) / (DEEP - NARROW)));
@@ -148,15 +146,18 @@ function isSlender({ deepest, below: { width, height } }: Work, core: Rect): boo
 }
 
 /** Lays down how far cells are to go over: the narrower the site and the less the copied fits, the farther. */
-function layWeights({ below, from, narrowness }: Work, piece: Rect, { grid }: Tile): void {
+function layWeights(work: Work, piece: Rect, { grid }: Tile): void {
   const wide = nodesAlong(piece.width);
-  const within = (v: number, last: number): number => Math.min(last, Math.max(0, v));
-  misfitIn(below, from, piece).forEach((misfit, node) => {
-    const x = piece.x + ((node % wide) - 0.5) * SQUARE;
-    const y = piece.y + (Math.floor(node / wide) - 0.5) * SQUARE;
-    const narrow = narrowness(within(x, below.width - 1), within(y, below.height - 1));
-    grid[node] = narrow * Math.min(1, misfit / UNLIKE);
-  });
+  const high = nodesAlong(piece.height);
+  const { below, narrowness } = work;
+  const misfit = misfitIn(below, work, piece);
+  for (let j = 0, node = 0; j < high; j++) {
+    const y = Math.min(below.height - 1, Math.max(0, piece.y + (j - 0.5) * SQUARE));
+    for (let i = 0; i < wide; i++, node++) {
+      const x = Math.min(below.width - 1, Math.max(0, piece.x + (i - 0.5) * SQUARE));
+      grid[node] = narrowness(x, y) * Math.min(1, misfit[node]! / UNLIKE);
+    }
+  }
 }
 
 /** Takes the open pixels of a row out of a tile: they are settled. @param cell of the first */

@@ -7,6 +7,7 @@ import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, meets, paste, shift, unite } from '../raster/rect.js';
 import { partBoxes } from '../shape/part-boxes.js';
 import { layOver } from './blend.js';
+import type { Copies } from './copies.js';
 import { evenTones } from './even-tones.js';
 import { FILLED, towardsExpected } from './expected.js';
 
@@ -51,20 +52,13 @@ function copyAndEven(
   adapt: number,
 ): Raster {
   const { data } = below;
-  const site = siteOf(map, origin, below);
-  const mask = new Uint8Array(site.length);
-  const covered = new Float32Array(site.length);
-  for (let p = 0; p < site.length; p++) {
-    if (site[p]! < 0) continue;
-    mask[p] = 1;
-    covered[p] = coverage[p]!;
-  }
+  const site = siteOf(map, origin, below, coverage);
   const deep = whiteOf(data) !== 255;
   const colour = deep ? new Float64Array(data.length) : new Float32Array(data.length);
-  const groups = groupsOf(mask, below.width);
+  const groups = groupsOf(site.mask, below.width);
   for (const box of groups) evenTones(below, site, box, adapt, colour);
-  towardsExpected({ below, frame, from: site }, colour, groups, adapt, FILLED);
-  return layOver(below, { data: colour }, covered, strength);
+  towardsExpected({ below, frame, ...site }, colour, groups, adapt, FILLED);
+  return layOver(below, { data: colour }, site.covered, strength, groups);
 }
 
 /** Fills part after part, so that what lies on one side of a joint is not evened with what lies on the other. */
@@ -156,22 +150,34 @@ function apart(boxes: readonly Rect[]): Rect[] {
   return done;
 }
 
-/** For every window pixel the pixel it is copied from, -1 outside the site. */
-function siteOf(map: DonorMap, origin: Rect, window: Raster): Int32Array {
-  const from = new Int32Array(window.width * window.height).fill(-1);
-  const { rect, dx, dy } = map;
+/** A fill's site, a value a pixel of its window. */
+interface Site extends Copies {
+  /** Coverage, 0 outside. */
+  readonly covered: Float32Array;
+}
+
+function siteOf(
+  { rect, dx, dy }: DonorMap,
+  origin: Rect,
+  { width, height }: Raster,
+  coverage: Float32Array,
+): Site {
+  const from = new Int32Array(width * height).fill(-1);
+  const mask = new Uint8Array(from.length);
+  const covered = new Float32Array(from.length);
   for (let y = 0, i = 0; y < rect.height; y++) {
-    for (let x = 0; x < rect.width; x++, i++) {
-      if (dx[i] === NOT_FILLED) continue;
-      const px = rect.x + x - origin.x;
-      const py = rect.y + y - origin.y;
+    const py = rect.y + y - origin.y;
+    for (let x = 0, px = rect.x - origin.x; x < rect.width; x++, i++, px++) {
+      if (dx[i] === NOT_FILLED || px < 0 || py < 0 || px >= width || py >= height) continue;
       const sx = px + dx[i]!;
       const sy = py + dy[i]!;
-      if (px < 0 || py < 0 || px >= window.width || py >= window.height) continue;
-      if (sx < 0 || sy < 0 || sx >= window.width || sy >= window.height)
+      if (sx < 0 || sy < 0 || sx >= width || sy >= height)
         throw new RangeError('donor map reaches outside its window');
-      from[py * window.width + px] = sy * window.width + sx;
+      const p = py * width + px;
+      from[p] = sy * width + sx;
+      mask[p] = 1;
+      covered[p] = coverage[p]!;
     }
   }
-  return from;
+  return { from, mask, covered };
 }

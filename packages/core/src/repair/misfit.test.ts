@@ -2,6 +2,7 @@ import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
 import { nodesAlong, SQUARE } from '../predict/tile.js';
+import type { Copies } from './copies.js';
 import { misfitIn } from './misfit.js';
 
 const [WIDTH, HEIGHT] = [80, 60];
@@ -13,11 +14,11 @@ function draw(tone: (x: number, y: number) => number): Raster {
 }
 
 /** A site in the middle, copied from so far to the side. */
-function copiedFrom(shift: number): Int32Array {
+function copiedFrom(shift: number): Copies {
   const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
   for (let y = 26; y < 34; y++)
     for (let x = 30; x < 40; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
-  return from;
+  return { from, mask: Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0)) };
 }
 
 /** The misfit of the square a pixel lies in. */

@@ -2,40 +2,101 @@ import { nodesAlong, SQUARE } from '../predict/tile.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
+import type { Copies } from './copies.js';
 
 /**
  * How little what lies beyond a site's rim is like what lies beside its copies' sources, place by place: the mean squared
  * difference of the steps there, beside the mean of their squares. 0 where the copied goes on exactly as the picture does,
  * about 1 where they have nothing to do with one another. Whatever the tones, since only steps are compared.
- * @param from for every pixel of the picture the one it is copied from, -1 outside the site
  * @returns the misfit of every {@link SQUARE square} of the piece and those round it, row by row, each told by itself and
  * its neighbours; 1 where no rim is near
  */
-export function misfitIn(picture: Raster, from: Int32Array, piece: Rect): Float32Array {
+export function misfitIn(picture: Raster, copies: Copies, piece: Rect): Float32Array {
   const wide = nodesAlong(piece.width);
   const high = nodesAlong(piece.height);
   const unlike = new Float64Array(wide * high);
   const steps = new Float64Array(wide * high);
-  addUp(picture, from, piece, (x, y, different, whole) => {
-    const at = (Math.floor(y / SQUARE) + 1) * wide + Math.floor(x / SQUARE) + 1;
-    unlike[at]! += different;
-    steps[at]! += whole;
-  });
-  const misfit = new Float32Array(wide * high).fill(1);
-  for (let y = 1, at = wide; y < high - 1; y++, at += wide)
-    for (let x = 1; x < wide - 1; x++) {
-      let [different, whole] = [0, 0];
-      for (let v = -wide; v <= wide; v += wide)
-        for (let u = -1; u <= 1; u++) {
-          different += unlike[at + v + x + u]!;
-          whole += steps[at + v + x + u]!;
-        }
-      if (whole > 0) misfit[at + x] = Math.min(1, different / whole);
-    }
+  addUp(picture, copies, piece, { unlike, steps });
+  const misfit = besides(unlike, wide, high);
+  const whole = besides(steps, wide, high);
+  for (let node = 0; node < misfit.length; node++)
+    misfit[node] = whole[node]! > 0 ? Math.min(1, misfit[node]! / whole[node]!) : 1;
   return misfit;
 }
 
-/** Whether the pixel that lies so far from one is in the picture and outside the site. */
+/** Adds to every value those of the eight round it; most are 0. */
+function besides(values: Float64Array, wide: number, high: number): Float32Array {
+  const sums = new Float32Array(values.length);
+  for (let y = 1; y < high - 1; y++)
+    for (let at = y * wide + 1; at < (y + 1) * wide - 1; at++) {
+      const value = values[at]!;
+      if (value === 0) continue;
+      for (let v = at - wide - 1; v <= at + wide - 1; v += wide) {
+        sums[v]! += value;
+        sums[v + 1]! += value;
+        sums[v + 2]! += value;
+      }
+    }
+  return sums;
+}
+
+/** Sums of the squared differences of steps, and of their squares, a value a square. */
+interface Sums {
+  readonly unlike: Float64Array;
+  readonly steps: Float64Array;
+}
+
+/** Adds up for every site pixel at the rim how much the steps beyond it, outwards and along, differ, and how much there is of them. */
+function addUp(picture: Raster, { from, mask }: Copies, piece: Rect, sums: Sums): void {
+  const wide = nodesAlong(piece.width);
+  for (let y = 0; y < piece.height; y++) {
+    const first = (piece.y + y) * picture.width + piece.x;
+    const row = mask.subarray(first, first + piece.width);
+    // What lies outside, most of nearly every piece, is skipped by the engine's own search.
+    for (let x = row.indexOf(1); x >= 0; x = row.indexOf(1, x + 1)) {
+      const p = first + x;
+      const node = (Math.floor(y / SQUARE) + 1) * wide + Math.floor(x / SQUARE) + 1;
+      for (let side = 0; side < 4; side++) {
+        const down = side > 1 ? 2 * side - 5 : 0;
+        const right = side > 1 ? 0 : 2 * side - 1;
+        if (from[p + right + down * picture.width]! < 0)
+          compareBeyond(picture, from, p, right, down, sums, node);
+      }
+    }
+  }
+}
+
+/** Compares the steps beyond one side of a site pixel with those beside its source, where they are known. */
+function compareBeyond(
+  picture: Raster,
+  from: Int32Array,
+  p: number,
+  right: number,
+  down: number,
+  sums: Sums,
+  node: number,
+): void {
+  const { width } = picture;
+  const out = right + down * width;
+  const along = down === 0 ? width : 1;
+  if (!areKnown(picture, from, p, right, down)) return;
+  if (areKnown(picture, from, p, 2 * right, 2 * down))
+    compare(picture, p + out, from[p]! + out, out, sums, node);
+  if (areKnown(picture, from, p, right || 1, down || 1))
+    compare(picture, p + out, from[p]! + out, along, sums, node);
+}
+
+/** Whether what lies so far from a pixel and from its source is in the picture and outside the site. */
+function areKnown(
+  picture: Raster,
+  from: Int32Array,
+  p: number,
+  right: number,
+  down: number,
+): boolean {
+  return isKnown(picture, from, p, right, down) && isKnown(picture, from, from[p]!, right, down);
+}
+
 function isKnown(
   { width, height }: Raster,
   from: Int32Array,
@@ -48,48 +109,20 @@ function isKnown(
   return x >= 0 && x < width && q >= 0 && q < width * height && from[q]! < 0;
 }
 
-/** Tells for every site pixel at the rim how much the steps beyond it, outwards and along, differ, and how much there is of them. */
-function addUp(
-  picture: Raster,
-  from: Int32Array,
-  piece: Rect,
-  tell: (x: number, y: number, different: number, whole: number) => void,
+/** Compares the step from a pixel with that from another. */
+function compare(
+  { channels, data }: Raster,
+  here: number,
+  there: number,
+  step: number,
+  { unlike, steps }: Sums,
+  node: number,
 ): void {
-  const { width, channels, data } = picture;
-  const colours = colourChannels(channels);
-  /** Compares the step from a pixel beyond the rim with that beside the source. */
-  const compare = (p: number, s: number, out: number, step: number): void => {
-    const by = step * channels;
-    let [different, whole] = [0, 0];
-    for (
-      let c = 0, i = (p + out) * channels, j = (s + out) * channels;
-      c < colours;
-      c++, i++, j++
-    ) {
-      const here = data[i + by]! - data[i]!;
-      const there = data[j + by]! - data[j]!;
-      different += (here - there) * (here - there);
-      whole += here * here + there * there;
-    }
-    tell((p % width) - piece.x, Math.floor(p / width) - piece.y, different, whole);
-  };
-  /** Whether what lies so far from a pixel and from its source is known. */
-  const areKnown = (p: number, s: number, right: number, down: number): boolean =>
-    isKnown(picture, from, p, right, down) && isKnown(picture, from, s, right, down);
-  const compareBeyond = (p: number, s: number, right: number, down: number): void => {
-    const out = right + down * width;
-    if (from[p + out]! >= 0 || !areKnown(p, s, right, down)) return;
-    if (areKnown(p, s, 2 * right, 2 * down)) compare(p, s, out, out);
-    if (down === 0 && areKnown(p, s, right, 1)) compare(p, s, out, width);
-    if (right === 0 && areKnown(p, s, 1, down)) compare(p, s, out, 1);
-  };
-  for (let y = piece.y; y < piece.y + piece.height; y++)
-    for (let p = y * width + piece.x, end = p + piece.width; p < end; p++) {
-      const s = from[p]!;
-      if (s < 0) continue;
-      compareBeyond(p, s, 1, 0);
-      compareBeyond(p, s, -1, 0);
-      compareBeyond(p, s, 0, 1);
-      compareBeyond(p, s, 0, -1);
-    }
+  const by = step * channels;
+  const end = here * channels + colourChannels(channels);
+  for (let i = here * channels, j = there * channels; i < end; i++, j++) {
+    const [a, b] = [data[i + by]! - data[i]!, data[j + by]! - data[j]!];
+    unlike[node]! += (a - b) * (a - b);
+    steps[node]! += a * a + b * b;
+  }
 }

@@ -4,66 +4,98 @@ import type { Raster } from '../raster/raster.js';
 export const RIM = 8;
 
 /**
- * What a site pixel's right-hand side asks for: the ring's values where it meets the ring, and towards each neighbour
- * the step its source shows; where the neighbour comes from elsewhere, the mean of both sources' steps.
+ * What the picture's steps ask of a site pixel beyond the copied tones': the ring's values where it meets the ring, and towards
+ * each neighbour the step its source shows; where the neighbour comes from elsewhere, the mean of both sources' steps.
  * @param site for every pixel the pixel it is copied from, -1 outside the site @param p a site pixel
- * @param steps becomes the sum of what is asked for, a value a channel
+ * @param asked becomes the sum of it, a value a channel
  * @returns how many of the neighbours are the ring's
  */
-export function wantedSteps(
-  { width, height, channels, data }: Raster,
+export function askedSteps(
+  picture: Raster,
   site: Int32Array,
   p: number,
-  steps: Float64Array,
+  asked: Float64Array,
 ): number {
-  const n = width * height;
+  const { width, height } = picture;
   const s = site[p]!;
+  asked.fill(0);
   const x = p % width;
-  const sx = s % width;
-  steps.fill(0);
   let rim = 0;
   for (let side = 0; side < 4; side++) {
     const across = side === 0 ? 1 : side === 1 ? -1 : 0;
     const by = side === 2 ? width : side === 3 ? -width : across;
     const q = p + by;
-    if (x + across < 0 || x + across >= width || q < 0 || q >= n) continue;
-    let mine = s + by;
-    if (sx + across < 0 || sx + across >= width || mine < 0 || mine >= n || site[mine]! >= 0)
-      mine = -1;
+    if (x + across < 0 || x + across >= width || q < 0 || q >= width * height) continue;
     const t = site[q]!;
     if (t < 0) {
-      const r = q * channels;
-      // The donor's own step or that from the copied tone to the ring, whichever is smaller.
-      let [own, raw] = [0, 0];
-      if (mine >= 0)
-        for (let c = 0; c < steps.length; c++) {
-          own += Math.abs(data[s * channels + c]! - data[mine * channels + c]!);
-          raw += Math.abs(data[s * channels + c]! - data[r + c]!);
-        }
-      const from = (own <= raw ? mine : q) * channels;
       rim++;
-      for (let c = 0; c < steps.length; c++) {
-        const step = mine >= 0 ? data[s * channels + c]! - data[from + c]! : 0;
-        steps[c]! += RIM * (data[r + c]! + step);
-      }
-      continue;
+      askRing(picture, s, beside(picture, site, s, across, by), q, asked);
+    } else if (t !== s + by) {
+      const mine = beside(picture, site, s, across, by);
+      const theirs = beside(picture, site, t, -across, -by);
+      askJoint(picture, s, t, mine < 0 ? t : mine, theirs < 0 ? s : theirs, asked);
     }
-    const there = mine < 0 ? t : mine;
-    if (t === s + by) {
-      for (let c = 0; c < steps.length; c++)
-        steps[c]! += data[s * channels + c]! - data[there * channels + c]!;
-      continue;
-    }
-    let theirs = t - by;
-    const tx = (t % width) - across;
-    if (tx < 0 || tx >= width || theirs < 0 || theirs >= n || site[theirs]! >= 0) theirs = s;
-    for (let c = 0; c < steps.length; c++)
-      steps[c]! +=
-        (data[s * channels + c]! -
-          data[there * channels + c]! +
-          data[theirs * channels + c]! -
-          data[t * channels + c]!) /
-        2;
   }
   return rim;
+}
+
+/** Whether all neighbours of a site pixel are copied along with it: then nothing is asked of it. */
+export function isCopiedWhole(site: Int32Array, width: number, p: number): boolean {
+  const s = site[p]!;
+  return (
+    site[p + 1] === s + 1 &&
+    site[p - width] === s - width &&
+    site[p + width] === s + width &&
+    s > 0 &&
+    site[p - 1] === s - 1
+  );
+}
+
+/** The pixel beside a source, -1 where there is none or it is the site's. */
+function beside(
+  { width, height }: Raster,
+  site: Int32Array,
+  s: number,
+  across: number,
+  by: number,
+): number {
+  const x = (s % width) + across;
+  const q = s + by;
+  return x < 0 || x >= width || q < 0 || q >= width * height || site[q]! >= 0 ? -1 : q;
+}
+
+/** Towards the ring: the donor's own step or that from the copied tone, whichever is smaller. */
+function askRing(
+  { channels, data }: Raster,
+  s: number,
+  mine: number,
+  ring: number,
+  asked: Float64Array,
+): void {
+  const [i, j, r] = [s * channels, mine * channels, ring * channels];
+  if (mine < 0) {
+    for (let c = 0; c < asked.length; c++) asked[c]! += RIM * (data[r + c]! - data[i + c]!);
+    return;
+  }
+  let [own, raw] = [0, 0];
+  for (let c = 0; c < asked.length; c++) {
+    own += Math.abs(data[i + c]! - data[j + c]!);
+    raw += Math.abs(data[i + c]! - data[r + c]!);
+  }
+  if (own > raw) return;
+  for (let c = 0; c < asked.length; c++) asked[c]! += RIM * (data[r + c]! - data[j + c]!);
+}
+
+/** Across a joint: the mean of what both sources show, less the step that was copied. */
+function askJoint(
+  { channels, data }: Raster,
+  s: number,
+  t: number,
+  mine: number,
+  theirs: number,
+  asked: Float64Array,
+): void {
+  const [i, j, k, l] = [s * channels, t * channels, mine * channels, theirs * channels];
+  for (let c = 0; c < asked.length; c++)
+    asked[c]! += (data[j + c]! - data[k + c]! + data[l + c]! - data[i + c]!) / 2;
 }

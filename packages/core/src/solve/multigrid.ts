@@ -78,7 +78,7 @@ function descend(
   const { kernel, at, count, b, z, p, q, sums, shares } = levels;
   levels.x.fill(0);
   p.fill(0);
-  eachRun(runs, (from, to) => b.set(rest.subarray(from, to), from));
+  copyRuns(runs, rest, b);
   kernel.dot(at, b.byteOffset, b.byteOffset, sums.byteOffset);
   const first = Array.from(sums);
   let rho = [0, 0, 0, 0];
@@ -95,21 +95,24 @@ function descend(
     left.rounds--;
     if (first.every((v, c) => sums[c]! <= goal[c]! * goal[c]! * v)) break;
   }
-  const found = levels.x;
-  eachRun(runs, (from, to) => {
-    for (let i = from; i < to; i++) x[i]! += found[i]!;
-  });
+  addRuns(runs, levels.x, x);
   return Math.max(...first.map((v, c) => (v > 0 ? Math.sqrt(sums[c]! / v) : 0)));
 }
 
-function eachRun(runs: Int32Array, act: (from: number, to: number) => void): void {
-  for (let k = 0; k < runs.length; k += 2) act(runs[k]! * LANES, runs[k + 1]! * LANES);
+function copyRuns(runs: Int32Array, from: Values, to: Values): void {
+  for (let k = 0; k < runs.length; k += 2)
+    for (let i = runs[k]! * LANES, end = runs[k + 1]! * LANES; i < end; i++) to[i] = from[i]!;
+}
+
+function addRuns(runs: Int32Array, from: Values, to: Values): void {
+  for (let k = 0; k < runs.length; k += 2)
+    for (let i = runs[k]! * LANES, end = runs[k + 1]! * LANES; i < end; i++) to[i]! += from[i]!;
 }
 
 function norms(runs: Int32Array, v: Values): number[] {
   const sums = [0, 0, 0, 0];
-  eachRun(runs, (from, to) => {
-    for (let i = from; i < to; i++) sums[i & 3]! += v[i]! * v[i]!;
-  });
+  for (let k = 0; k < runs.length; k += 2)
+    for (let i = runs[k]! * LANES, end = runs[k + 1]! * LANES; i < end; i++)
+      sums[i & 3]! += v[i]! * v[i]!;
   return sums.map(Math.sqrt);
 }

@@ -35,16 +35,13 @@ export function diagonalOf({ cells, stride, runs, right, below, own }: System): 
   return diagonal;
 }
 
-/** Rows of unknowns as pairs of cells. */
-export function runsOf(unknown: Uint8Array, stride: number): Int32Array {
+/** Rows of unknowns as pairs of cells; no row ends with one. */
+function runsOf(unknown: Uint8Array): Int32Array {
   const runs: number[] = [];
-  for (let row = stride; row < unknown.length - stride; row += stride) {
-    for (let i = row + 1; i < row + stride - 1; i++) {
-      if (!unknown[i]) continue;
-      runs.push(i);
-      while (unknown[i]) i++;
-      runs.push(i);
-    }
+  for (let i = unknown.indexOf(1); i >= 0; i = unknown.indexOf(1, i)) {
+    runs.push(i);
+    while (unknown[i]) i++;
+    runs.push(i);
   }
   return Int32Array.from(runs);
 }
@@ -61,7 +58,7 @@ export function laplacian(mask: Uint8Array, width: number, height: number): Syst
   const unknown = new Uint8Array(cells);
   for (let y = 0; y < height; y++)
     unknown.set(mask.subarray(y * width, (y + 1) * width), cellOf(stride, 0, y));
-  const runs = runsOf(unknown, stride);
+  const runs = runsOf(unknown);
   const right = new Float32Array(cells);
   const below = new Float32Array(cells);
   const own = new Float32Array(cells);

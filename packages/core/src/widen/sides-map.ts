@@ -10,6 +10,7 @@ import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, intersect, paste, shift } from '../raster/rect.js';
 import { fill } from '../repair/fill.js';
+import { cropMask } from '../shape/crop-mask.js';
 import { maskBox } from '../shape/mask-box.js';
 import type { Task } from '../task/task.js';
 import { portionOf } from '../task/task.js';
@@ -34,11 +35,11 @@ export function searchHole(
 ): DonorMap {
   const box = maskBox(hole, picture.width);
   if (!box) throw new NothingToCopy('The site covers no pixel of the picture.');
-  const maskOf = (part: Rect): Uint8Array => maskIn(hole, picture.width, part);
+  const maskOf = (part: Rect): Uint8Array => cropMask(hole, picture.width, part);
   const window = searchWindow(box, frameOf(picture), maskOf, margin);
   const below = crop(picture, window);
-  const mask = maskIn(hole, picture.width, window);
-  const closed = maskIn(banned, picture.width, window);
+  const mask = cropMask(hole, picture.width, window);
+  const closed = cropMask(banned, picture.width, window);
   const lines = [...findGuides(below, mask, true), ...movedLines(guides, -window.x, -window.y)];
   return searchFill(below, window, mask, closed, { ...options, guides: lines }, task);
 }
@@ -110,9 +111,9 @@ function fillBand(
 ): void {
   const { width } = state.picture;
   const part = crop(state.picture, room);
-  const missing = maskIn(state.hole, width, room);
+  const missing = cropMask(state.hole, width, room);
   const now = new Uint8Array(missing.length);
-  const subject = maskIn(state.banned, width, room);
+  const subject = cropMask(state.banned, width, room);
   const own = subject.slice();
   for (let y = 0, p = 0; y < room.height; y++)
     for (let x = 0; x < room.width; x++, p++) {
@@ -160,13 +161,4 @@ function movedLines(lines: readonly GuideLine[], dx: number, dy: number): GuideL
 
 function holds({ x, y, width, height }: Rect, u: number, v: number): boolean {
   return u >= x && v >= y && u < x + width && v < y + height;
-}
-
-function maskIn(mask: Uint8Array, width: number, rect: Rect): Uint8Array {
-  const out = new Uint8Array(rect.width * rect.height);
-  for (let y = 0; y < rect.height; y++) {
-    const from = (rect.y + y) * width + rect.x;
-    out.set(mask.subarray(from, from + rect.width), y * rect.width);
-  }
-  return out;
 }

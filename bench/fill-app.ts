@@ -3,10 +3,10 @@ import type { BenchPage } from '../e2e/bench-page.js';
 import { openLarge } from './browser.js';
 import { printTimes } from './figures.js';
 
-/** Widths of the sites, px, the milliseconds in which they should stand filled, and how many are made. */
+/** Widths of the sites, px, the milliseconds in which they should stand filled, how many are made, and where. */
 const SITES = [
-  { px: 60, bar: 300, rounds: 12 },
-  { px: 400, bar: 1500, rounds: 6 },
+  { px: 60, bar: 300, rounds: 30, columns: 8, apart: [440, 300], top: 400 },
+  { px: 400, bar: 1500, rounds: 6, columns: 4, apart: [900, 900], top: 1900 },
 ] as const;
 const PREVIEW = 300;
 
@@ -18,8 +18,9 @@ export async function benchFillInApp(): Promise<void> {
     await bench.choose('Fill');
     await page.evaluate('globalThis.__name = (f) => f');
     await page.evaluate(watchFilling);
-    for (const { px, bar, rounds } of SITES) {
-      const times = await filled(page, bench, px, rounds);
+    for (const site of SITES) {
+      const { px, bar } = site;
+      const times = await filled(page, bench, site);
       printTimes(
         `site of ${px} px: filled`,
         times.map((t) => t.filled),
@@ -39,14 +40,18 @@ interface Shown {
   readonly preview: number | null;
 }
 
-async function filled(page: Page, bench: BenchPage, px: number, rounds: number): Promise<Shown[]> {
+async function filled(
+  page: Page,
+  bench: BenchPage,
+  { px, rounds, columns, apart, top }: (typeof SITES)[number],
+): Promise<Shown[]> {
   const width = page.getByRole('textbox', { name: 'Width' });
   await width.fill(String(px));
   await width.press('Enter');
   const times: Shown[] = [];
   for (let k = -2; k < rounds; k++) {
-    const [column, row] = [(k + 2) % 5, Math.floor((k + 2) / 5)];
-    await bench.click(600 + column * 2 * 450, 500 + (row + (px > 100 ? 1.2 : 0)) * 900);
+    const [column, row] = [(k + 2) % columns, Math.floor((k + 2) / columns)];
+    await bench.click(600 + column * apart[0], top + row * apart[1]);
     const shown = await page.evaluate(() =>
       (window as unknown as { fillingShown(): Promise<Shown> }).fillingShown(),
     );

@@ -10,14 +10,9 @@ export function compileInThreads(): void {
   setFlagsFromString('--no-concurrent-osr');
 }
 
-/**
- * The same in a program that ends soon: it has no time to compile its kernels twice, first hastily, then well, nor to
- * interpret what it runs once, and little to be collected by several threads.
- */
+/** The same in a program that ends soon: it has no time to compile its kernels twice, first hastily, then well. */
 export function compileForOneRun(): void {
   compileInThreads();
   setFlagsFromString('--no-liftoff');
   setFlagsFromString('--no-wasm-dynamic-tiering');
-  setFlagsFromString('--always-sparkplug');
-  setFlagsFromString('--single-threaded-gc');
 }

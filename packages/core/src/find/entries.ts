@@ -48,6 +48,29 @@ export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
   return kept.slice(0, 24);
 }
 
+/** Sums of products of slopes in the window round a point; what reads the site does not count. */
+function tensorAt(
+  grey: Float32Array,
+  hole: Uint8Array,
+  width: number,
+  x: number,
+  y: number,
+): { xx: number; yy: number; xy: number } {
+  let [xx, yy, xy] = [0, 0, 0];
+  for (let b = y - HALF + 1; b < y + HALF; b++) {
+    const row = b * width + x;
+    for (let p = row - HALF + 1; p < row + HALF; p++) {
+      if (hole[p] || hole[p + 1] || hole[p - 1] || hole[p + width] || hole[p - width]) continue;
+      const gx = (grey[p + 1]! - grey[p - 1]!) / 2;
+      const gy = (grey[p + width]! - grey[p - width]!) / 2;
+      xx += gx * gx;
+      yy += gy * gy;
+      xy += gx * gy;
+    }
+  }
+  return { xx, yy, xy };
+}
+
 /** The edge through a point by the structure tensor around it (Forstner and Gulch 1987); null where there is none. */
 function edgeAt(
   window: Raster,
@@ -58,19 +81,7 @@ function edgeAt(
   inwards: Point,
 ): Entry | null {
   const { width } = window;
-  let xx = 0;
-  let yy = 0;
-  let xy = 0;
-  for (let b = y - HALF + 1; b < y + HALF; b++)
-    for (let a = x - HALF + 1; a < x + HALF; a++) {
-      const p = b * width + a;
-      if (hole[p] || hole[p + 1] || hole[p - 1] || hole[p + width] || hole[p - width]) continue;
-      const gx = (grey[p + 1]! - grey[p - 1]!) / 2;
-      const gy = (grey[p + width]! - grey[p - width]!) / 2;
-      xx += gx * gx;
-      yy += gy * gy;
-      xy += gx * gy;
-    }
+  const { xx, yy, xy } = tensorAt(grey, hole, width, x, y);
   const spread = Math.hypot(xx - yy, 2 * xy);
   if (spread < 0.6 * (xx + yy) || xx + yy < 1) return null;
   const across = Math.atan2(2 * xy, xx - yy) / 2;
@@ -124,22 +135,6 @@ function followed(
   at: Point,
   inward: Point,
 ): { way: Point; at: Point; straight: boolean; bend: number } {
-  const height = grey.length / width;
-  const stepAt = (px: number, py: number, nx: number, ny: number): number => {
-    const ax = Math.round(px + nx);
-    const ay = Math.round(py + ny);
-    const bx = Math.round(px - nx);
-    const by = Math.round(py - ny);
-    const out = (u: number, v: number): boolean =>
-      u < 0 || v < 0 || u >= width || v >= height || hole[v * width + u] === 1;
-    if (out(ax, ay) || out(bx, by)) return -1;
-    return Math.abs(grey[ay * width + ax]! - grey[by * width + bx]!);
-  };
-  // A sharp step is seen from as far as one looks: what is seen from near tells where it is.
-  const steepness = (px: number, py: number, nx: number, ny: number): number => {
-    const wide = stepAt(px, py, 1.5 * nx, 1.5 * ny);
-    return wide < 0 ? wide : (2 * wide + stepAt(px, py, 0.5 * nx, 0.5 * ny)) / 3;
-  };
   let way = inward;
   let last = at;
   let first = 0;
@@ -151,10 +146,11 @@ function followed(
     let best = -1;
     let to: Point = [px, py];
     for (let k = -2 * FOLLOW.astray; k <= 2 * FOLLOW.astray; k++) {
-      const s = steepness(px + (k / 2) * nx, py + (k / 2) * ny, nx, ny) - 0.4 * Math.abs(k);
+      const [u, v] = [px + (k / 2) * nx, py + (k / 2) * ny];
+      const s = steepness(grey, hole, width, u, v, nx, ny) - 0.4 * Math.abs(k);
       if (s > best) {
         best = s;
-        to = [px + (k / 2) * nx, py + (k / 2) * ny];
+        to = [u, v];
       }
     }
     if (d === FOLLOW.step) first = best;
@@ -173,6 +169,41 @@ function followed(
   const straight = line.length >= FOLLOWED / FOLLOW.step && astray < STRAY;
   const bend = bendOf(line.map((p) => [(p[0] - mx) * way[0] + (p[1] - my) * way[1], off(p)]));
   return { way, at: [at[0] - off(at) * way[1], at[1] + off(at) * way[0]], straight, bend };
+}
+
+/** A sharp step is seen from as far as one looks: what is seen from near tells where it is. -1 where it meets the site. */
+function steepness(
+  grey: Float32Array,
+  hole: Uint8Array,
+  width: number,
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+): number {
+  const wide = stepAt(grey, hole, width, x, y, 1.5 * nx, 1.5 * ny);
+  return wide < 0 ? wide : (2 * wide + stepAt(grey, hole, width, x, y, 0.5 * nx, 0.5 * ny)) / 3;
+}
+
+/** The step between both sides of a point, -1 where either is unknown. */
+function stepAt(
+  grey: Float32Array,
+  hole: Uint8Array,
+  width: number,
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+): number {
+  const a = placeOf(hole, width, Math.round(x + nx), Math.round(y + ny));
+  const b = placeOf(hole, width, Math.round(x - nx), Math.round(y - ny));
+  return a < 0 || b < 0 ? -1 : Math.abs(grey[a]! - grey[b]!);
+}
+
+/** A pixel's place in its window, -1 outside and in the site. */
+function placeOf(hole: Uint8Array, width: number, x: number, y: number): number {
+  const p = y * width + x;
+  return x < 0 || y < 0 || x >= width || p >= hole.length || hole[p] ? -1 : p;
 }
 
 /** Curvature of points told along and to the left of a line fitted to them: the parabola of least squares. */
@@ -206,20 +237,24 @@ function directionOf(line: readonly Point[], like: Point): Point {
 function rimOf(hole: Uint8Array, width: number, height: number): [number, number, number][] {
   const rim: [number, number, number][] = [];
   for (let y = 1; y < height - 1; y++)
-    for (let x = 1; x < width - 1; x++) {
-      const p = y * width + x;
+    for (let p = y * width + 1; p < (y + 1) * width - 1; p++) {
       if (!hole[p]) continue;
       if (hole[p - 1] && hole[p + 1] && hole[p - width] && hole[p + width]) continue;
-      let ox = 0;
-      let oy = 0;
-      for (let b = Math.max(0, y - 3); b <= Math.min(height - 1, y + 3); b++)
-        for (let a = Math.max(0, x - 3); a <= Math.min(width - 1, x + 3); a++)
-          if (!hole[b * width + a]) {
-            ox += a - x;
-            oy += b - y;
-          }
+      const [ox, oy] = outOf(hole, width, height, p - y * width, y);
       const length = Math.hypot(ox, oy);
       if (length > 0) rim.push([p, ox / length, oy / length]);
     }
   return rim;
+}
+
+/** The sum of the ways from a point to the pixels outside the site within 3 px. */
+function outOf(hole: Uint8Array, width: number, height: number, x: number, y: number): Point {
+  let [ox, oy] = [0, 0];
+  for (let b = Math.max(0, y - 3); b <= Math.min(height - 1, y + 3); b++)
+    for (let a = Math.max(0, x - 3); a <= Math.min(width - 1, x + 3); a++)
+      if (!hole[b * width + a]) {
+        ox += a - x;
+        oy += b - y;
+      }
+  return [ox, oy];
 }

@@ -13,12 +13,17 @@ function draw(tone: (x: number, y: number, c: number) => number): Raster {
   return picture;
 }
 
-/** The box filled from so far to the side; what comes of it. */
-function evened(picture: Raster, shift: number, adapt: number): Float32Array {
+/** The box filled from so far to the side, the same all over or column by column; what comes of it. */
+function evened(
+  picture: Raster,
+  shift: number | ((x: number) => number),
+  adapt: number,
+): Float32Array {
   const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
   const mask = new Uint8Array(from.length);
   for (let y = BOX.y; y < BOX.y + BOX.height; y++)
-    for (let x = BOX.x; x < BOX.x + BOX.width; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
+    for (let x = BOX.x; x < BOX.x + BOX.width; x++)
+      from[y * WIDTH + x] = y * WIDTH + x + (typeof shift === 'number' ? shift : shift(x));
   const colour = new Float32Array(picture.data.length);
   from.forEach((source, p) => (mask[p] = source >= 0 ? 1 : 0));
   evenTones(picture, { from, mask }, BOX, adapt, colour);
@@ -82,4 +87,19 @@ test('a change of colour alone is held where a change of light goes through', ()
   const [light] = apart([20, 20, 20]);
   expect(light).toBeGreaterThan(0.99);
   for (const share of apart([40, -20, -20])) expect(share).toBeLessThan(light! - 0.02);
+});
+
+test('where one thing ends and another begins, neither runs into the other', () => {
+  const [door, stones] = [
+    [30, 90, 60],
+    [150, 140, 130],
+  ] as const;
+  const ground = (x: number, _y: number, c: number): number => (x < 28 ? door : stones)[c]!;
+  const picture = draw((x, y, c) => (inBox(x, y) ? 0 : ground(x, y, c)));
+  expect(
+    off(
+      evened(picture, (x) => (x < 28 ? -16 : 20), 1),
+      ground,
+    ),
+  ).toBeLessThan(3);
 });

@@ -51,18 +51,21 @@ function ask(
   below: Raster,
   site: Int32Array,
   room: Rect,
-  { runs, stride, own }: System,
+  { runs, stride, own, right, below: downwards }: System,
   tie: number,
   asked: Float32Array | Float64Array,
 ): void {
   const steps = new Float64Array(colourChannels(below.channels));
+  const held = new Float64Array(4);
   for (let k = 0; k < runs.length; k += 2) {
     const from = pixelOf(runs[k]!, stride, room, below.width) - runs[k]!;
     for (let cell = runs[k]!; cell < runs[k + 1]!; cell++) {
       own[cell]! += tie;
       if (isCopiedWhole(site, below.width, from + cell)) continue;
-      own[cell]! += (RIM - 1) * askedSteps(below, site, from + cell, steps);
+      own[cell]! += (RIM - 1) * askedSteps(below, site, from + cell, steps, held);
       for (let c = 0; c < steps.length; c++) asked[LANES * cell + c] = steps[c]!;
+      right[cell]! *= held[0]!;
+      downwards[cell]! *= held[2]!;
     }
   }
 }

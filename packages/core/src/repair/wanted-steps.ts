@@ -1,4 +1,5 @@
 import type { Raster } from '../raster/raster.js';
+import { whiteOf } from '../raster/raster.js';
 
 /** How much a step at the ring counts beside one within the site. */
 export const RIM = 8;
@@ -8,6 +9,7 @@ export const RIM = 8;
  * each neighbour the step its source shows; where the neighbour comes from elsewhere, the mean of both sources' steps.
  * @param site for every pixel the pixel it is copied from, -1 outside the site @param p a site pixel
  * @param asked becomes the sum of it, a value a channel
+ * @param held becomes how firmly each neighbour is held to: right, left, below, above; 1 but across joints where things end
  * @returns how many of the neighbours are the ring's
  */
 export function askedSteps(
@@ -15,6 +17,7 @@ export function askedSteps(
   site: Int32Array,
   p: number,
   asked: Float64Array,
+  held: Float64Array,
 ): number {
   const { width, height } = picture;
   const s = site[p]!;
@@ -27,13 +30,14 @@ export function askedSteps(
     const q = p + by;
     if (x + across < 0 || x + across >= width || q < 0 || q >= width * height) continue;
     const t = site[q]!;
+    held[side] = 1;
     if (t < 0) {
       rim++;
       askRing(picture, s, beside(picture, site, s, across, by), q, asked);
     } else if (t !== s + by) {
       const mine = beside(picture, site, s, across, by);
       const theirs = beside(picture, site, t, -across, -by);
-      askJoint(picture, s, t, mine < 0 ? t : mine, theirs < 0 ? s : theirs, asked);
+      held[side] = askJoint(picture, s, t, mine < 0 ? t : mine, theirs < 0 ? s : theirs, asked);
     }
   }
   return rim;
@@ -86,7 +90,14 @@ function askRing(
   for (let c = 0; c < asked.length; c++) asked[c]! += RIM * (data[r + c]! - data[j + c]!);
 }
 
-/** Across a joint: the mean of what both sources show, less the step that was copied. */
+/** Steps that differ by so much of the range across a joint tell that one thing ends there and another begins. */
+const ENDS = 1 / 8;
+
+/**
+ * Across a joint: the mean of what both sources show, less the step that was copied; the less of it, the less both agree,
+ * lest the tone of the one thing run into the other.
+ * @returns how firmly the joint is held together, 0..1
+ */
 function askJoint(
   { channels, data }: Raster,
   s: number,
@@ -94,8 +105,14 @@ function askJoint(
   mine: number,
   theirs: number,
   asked: Float64Array,
-): void {
+): number {
   const [i, j, k, l] = [s * channels, t * channels, mine * channels, theirs * channels];
-  for (let c = 0; c < asked.length; c++)
-    asked[c]! += (data[j + c]! - data[k + c]! + data[l + c]! - data[i + c]!) / 2;
+  const half = (c: number): number =>
+    (data[j + c]! - data[k + c]! + data[l + c]! - data[i + c]!) / 2;
+  let most = 0;
+  for (let c = 0; c < asked.length; c++) most = Math.max(most, Math.abs(half(c)));
+  const apart = (most / (ENDS * whiteOf(data))) ** 2;
+  const held = 1 / (1 + apart * apart);
+  for (let c = 0; c < asked.length; c++) asked[c]! += held * half(c);
+  return held;
 }

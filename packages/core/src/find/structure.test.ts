@@ -138,3 +138,24 @@ test('what is straight until it enters goes on straight, to the corner; what is 
     ),
   ).toBeLessThan(2);
 });
+
+// A print's edge comes down beside water in which a bright streak runs towards it.
+test('a corner has the same things on the sides of both its edges, none of them in shadow', () => {
+  const [paper, water, streak] = [
+    [228, 223, 204],
+    [112, 108, 104],
+    [163, 159, 150],
+  ] as const;
+  const corner = (within: readonly number[], below: readonly number[]) => {
+    const picture = createRaster(width, height, 3);
+    const hole = new Uint8Array(width * height);
+    for (let p = 0; p < hole.length; p++) {
+      const [x, y] = [p % width, Math.floor(p / width)];
+      picture.data.set(x >= 180 ? paper : y < 64 ? within : below, 3 * p);
+      if (x + y > 235 && y < 150) hole[p] = 1;
+    }
+    return findGuides(picture, hole, true);
+  };
+  expect(corner(water, streak)).toHaveLength(0);
+  expect(corner(water, paper)).toHaveLength(1);
+});

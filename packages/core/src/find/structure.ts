@@ -83,7 +83,8 @@ function cornersOf(
       const [a, b] = [entries[i]!, entries[j]!];
       const meet = meeting(a, b, 0.5);
       if (!meet || !hole[Math.round(meet.at[1]) * width + Math.round(meet.at[0])]) continue;
-      if (unlikeness(a, b) > 1) continue;
+      // What lies in shadow at one end of a corner only is more often another thing.
+      if (unlikeness(a, b, false) > 1) continue;
       const strength = Math.min(a.strength, b.strength);
       found.push({ line: roundCorner(a, b, meet.at), strength, a, b, reach: meet.reach });
     }
@@ -115,16 +116,16 @@ const SHADOW = 0.4;
 
 /**
  * How unlike the sides of two edges are, looking along the same line: 1 and more is no line of one thing. The other edge's
- * left is this one's right.
+ * left is this one's right. @param shaded whether one side may lie in shadow at one end
  */
-function unlikeness(a: Entry, b: Entry): number {
+function unlikeness(a: Entry, b: Entry, shaded = true): number {
   const [left, right] = [apart(a.sides[0], b.sides[1]), apart(a.sides[1], b.sides[0])];
-  if (Math.min(left, right) > SAME) return (left + right) / MOST_UNLIKE;
-  const shaded =
+  if (!shaded || Math.min(left, right) > SAME) return (left + right) / MOST_UNLIKE;
+  const inShadow =
     left <= right
       ? apartInHue(a.sides[1], b.sides[0], a.sides[0])
       : apartInHue(a.sides[0], b.sides[1], a.sides[1]);
-  return (Math.min(left, right) + Math.min(Math.max(left, right), shaded)) / MOST_UNLIKE;
+  return (Math.min(left, right) + Math.min(Math.max(left, right), inShadow)) / MOST_UNLIKE;
 }
 
 type Colour = Entry['sides'][0];

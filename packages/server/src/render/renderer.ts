@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import type { DonorMap, Raster, Rect, Task } from '@tersum/core';
-import { Cancelled, digestText, frameOf } from '@tersum/core';
+import { Cancelled, frameOf } from '@tersum/core';
 import type {
   Change,
   Edit,
@@ -8,25 +8,21 @@ import type {
   FoundMap,
   Patch,
   PictureEvent,
-  Repair,
   Records,
   Rendering,
   TileCache,
   TilePlace,
   View,
-  WalkHost,
 } from '@tersum/document';
 import {
   activeRepairs,
   applyEdits,
   belowName,
   groundsOf,
-  picturesRead,
   repairedLevel,
   repairedTile,
   tileName,
   tileRect,
-  touchedTiles,
   walk,
   wideningOf,
 } from '@tersum/document';
@@ -39,15 +35,16 @@ import type { RecordStore } from '../store/records.js';
 import type { SearchStore } from '../store/searches.js';
 import { freshParts } from './fresh-parts.js';
 import { Lru } from './lru.js';
-import type { Base, Bases } from './bases.js';
+import type { Bases } from './bases.js';
 import { Canvases } from './canvases.js';
-import { unmended } from './damage.js';
 import type { Originals } from './originals.js';
 import { PatchDesk } from './patch-desk.js';
 import { roughNews } from './rough.js';
 import { SearchDesk } from './search-desk.js';
-import type { Shown, Tiled } from './shown.js';
+import type { Shown } from './shown.js';
 import { tiledOf } from './shown.js';
+import { viewOf } from './view-of.js';
+import { WalkHosts } from './walk-hosts.js';
 
 const PATCH_MEMORY = 800_000_000;
 const TILE_MEMORY = 256_000_000;
@@ -69,7 +66,7 @@ interface Desk {
 /** Turns records into shown pixels: one rendering a picture at a time, the newest version first. */
 export class Renderer {
   private readonly desks = new Map<string, Desk>();
-  private readonly patches: PatchDesk;
+  private readonly hosts: WalkHosts;
   private readonly tiles = new Lru<Raster>(TILE_MEMORY);
   private readonly searching: SearchDesk;
   private readonly canvases: Canvases;
@@ -79,16 +76,17 @@ export class Renderer {
     private readonly originals: Originals,
     private readonly bases: Bases,
     searches: SearchStore,
-    private readonly findings: FindingStore,
+    findings: FindingStore,
     pool: WorkPool,
     private readonly log: Logger,
   ) {
-    this.patches = new PatchDesk(PATCH_MEMORY, pool);
     this.canvases = new Canvases(pool);
     this.searching = new SearchDesk(searches, pool, (id, repair, filling) => {
       const news = roughNews(repair, filling);
       if (news) this.emit(id, news);
     });
+    const patches = new PatchDesk(PATCH_MEMORY, pool);
+    this.hosts = new WalkHosts(records, findings, bases, this.canvases, patches, this.searching);
   }
 
   /** The picture's newest state, rendered; begun when nobody has yet. */
@@ -149,7 +147,7 @@ export class Renderer {
     try {
       const records = applyEdits(this.records.records(id), edits);
       const { base } = shown;
-      walk(records, base.name, frameOf(base.picture.raster), this.hostFor(id, base)).catch(
+      walk(records, base.name, frameOf(base.picture.raster), this.hosts.for(id, base)).catch(
         () => undefined,
       );
     } catch {
@@ -244,7 +242,7 @@ export class Renderer {
     const row = this.records.picture(id);
     const base = await this.bases.of(row, records, task);
     const frame = frameOf(base.picture.raster);
-    const rendering = await walk(records, base.name, frame, this.hostFor(id, base), task);
+    const rendering = await walk(records, base.name, frame, this.hosts.for(id, base), task);
     const { canvas } = groundsOf(activeRepairs(records), frame);
     const picture = await this.canvases.on(base, canvas);
     const patches = patchesOf(rendering);
@@ -264,38 +262,6 @@ export class Renderer {
     recent.unshift(shown);
     recent.length = Math.min(recent.length, RECENT);
     return shown;
-  }
-
-  private hostFor(id: string, base: Base): WalkHost {
-    const lyingOn = async (on: Rect) => (await this.canvases.on(base, on)).raster;
-    return {
-      patch: async (key, repair, map, below, on) => {
-        const original = await lyingOn(on);
-        const elsewhere = await this.elsewhere(id, repair);
-        return this.patches.patch(key, { kind: 'replay', repair, map, original, below, elsewhere });
-      },
-      found: (search) => this.searching.found(search),
-      search: async (repair, below, others, later, on, task) => {
-        const original = await lyingOn(on);
-        const damage = unmended(this.records, this.findings, id, repair);
-        const place = { kind: 'search', repair, original, below, others, later, damage } as const;
-        return this.searching.search(id, place, task);
-      },
-      keepFound: (search, map, below) => this.searching.keep(search, map, below),
-    };
-  }
-
-  /** The other pictures of the job that a repair copies from; those that are gone are left out. */
-  private async elsewhere(id: string, repair: Repair): Promise<Record<string, Raster>> {
-    const found: Record<string, Raster> = {};
-    const others = picturesRead(repair.method);
-    if (!others.length) return found;
-    const { jobId } = this.records.picture(id);
-    for (const other of others) {
-      const row = this.records.find(other);
-      if (row?.jobId === jobId) found[other] = (await this.bases.get(other)).picture.raster;
-    }
-    return found;
   }
 
   /** Tiles are named by what was repaired in them: what lies around it differs from picture to picture. */
@@ -329,31 +295,6 @@ export class Renderer {
 
 function asksForSearch({ entity, after }: Edit): boolean {
   return entity === 'repair' && after?.method.kind === 'fill';
-}
-
-/** @param name names what tiles of a prepared or widened picture are told apart by; empty for the original's */
-function viewOf(
-  version: number,
-  { raster, patches }: Tiled,
-  canvas: Rect,
-  rendering: Rendering,
-  name: string,
-): View {
-  const touched = touchedTiles(raster, patches);
-  const base = name && digestText(name).slice(0, 12);
-  return {
-    version,
-    base: base || 'original',
-    canvas,
-    tiles: base
-      ? Object.fromEntries(Object.entries(touched).map(([place, key]) => [place, base + key]))
-      : touched,
-    donorChanged: rendering.rendered.filter((r) => r.donorChanged).map((r) => r.repairId),
-    failed: Object.fromEntries(rendering.failed.map((f) => [f.repairId, f.message])),
-    unsure: Object.fromEntries(
-      rendering.rendered.filter((r) => r.unsure.length).map((r) => [r.repairId, [...r.unsure]]),
-    ),
-  };
 }
 
 function nameOf({ x, y, width, height }: Rect): string {

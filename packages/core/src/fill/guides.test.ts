@@ -52,6 +52,17 @@ describe('what guides say of a hole', () => {
   const tone = (x: number, y: number): number =>
     (paths.colours[3 * at.get(y * WIDTH + x)!]! / MOST) * 255;
 
+  test('is said less surely where what lies beside the edge varies along it', () => {
+    const waves = { ...window, data: window.data.slice() };
+    for (let p = 0; p < hole.length; p++)
+      if (p >= 60 * WIDTH) waves.data.fill(180 + (p % 6 < 3 ? 30 : -30), 3 * p, 3 * p + 3);
+    const { pixels, weights } = guidePaths(waves, hole, [{ points: level }]);
+    const weight = (y: number): number => weights[pixels.indexOf(y * WIDTH + 80)]!;
+    expect(weight(52)).toBeGreaterThan(1.5 * weight(68));
+    // Close to the edge it holds as firmly.
+    expect(weight(59)).toBeLessThan(1.1 * weight(61));
+  });
+
   test('is said of hole pixels alone, most surely on the curve', () => {
     expect([...paths.pixels].every((p) => hole[p] === 1)).toBe(true);
     const weight = (y: number): number => paths.weights[at.get(y * WIDTH + 80)!]!;

@@ -24,6 +24,10 @@ export interface GuidePaths {
 const STEP = 0.5;
 /** How far outside the hole an edge's profile is read along the curve, px. */
 const READ = { from: 1, to: 10 } as const;
+/** Deviation along an edge, quarters of a code, from which on its profile says little: what varies there is texture. */
+const VARIES = 48;
+/** So near to the edge, px, its profile counts all the same: there the edge itself is what varies. */
+const NEAR = 8;
 /** Curves are carried on straight by so much at either end, px. */
 const BEYOND = 24;
 
@@ -123,15 +127,26 @@ function paintRun(
       const a = before?.[d + 2 * half] ?? after?.[d + 2 * half];
       const b = after?.[d + 2 * half] ?? before?.[d + 2 * half];
       if (!a || !b) continue;
-      const weight = 1 - Math.abs(off) / (half + 1);
+      const between = (u: number, v: number): number => u + share * (v - u);
+      const near = Math.max(0, 1 - Math.abs(off) / NEAR);
+      const said = near + (1 - near) * between(a.steady, b.steady);
+      const weight = (1 - Math.abs(off) / (half + 1)) * said;
       const p = y * width + x;
       if ((best.get(p)?.weight ?? 0) >= weight) continue;
-      best.set(p, { weight, colour: a.map((v, c) => v + share * (b[c]! - v)) });
+      best.set(p, { weight, colour: a.colour.map((v, c) => between(v, b.colour[c]!)) });
     }
   }
 }
 
-/** Mean colours across the curve on known ground just outside a run; null where there is none. */
+/** What is seen along an edge, so far to its side. */
+interface Seen {
+  /** Mean of the three values, in quarters of an 8-bit code. */
+  readonly colour: readonly number[];
+  /** 1 where it is the same all along, towards 0 the more it varies. */
+  readonly steady: number;
+}
+
+/** What is seen across the curve on known ground just outside a run; null where there is none. */
 function profile(
   { width, height, channels, data }: Raster,
   hole: Uint8Array,
@@ -139,12 +154,13 @@ function profile(
   end: number,
   way: 1 | -1,
   half: number,
-): (readonly number[] | undefined)[] | null {
+): (Seen | undefined)[] | null {
   const scale = MOST / whiteOf(data);
   let found = false;
-  const across = Array.from({ length: 4 * half + 1 }, (_, k) => {
+  const across = Array.from({ length: 4 * half + 1 }, (_, k): Seen | undefined => {
     const off = (k - 2 * half) / 2;
     const sum = [0, 0, 0];
+    let squares = 0;
     let count = 0;
     for (let s = READ.from / STEP; s <= READ.to / STEP; s++) {
       const i = end + way * s;
@@ -154,12 +170,19 @@ function profile(
       const y = Math.round(curve[i]![1] + off * ny);
       if (x < 0 || y < 0 || x >= width || y >= height || hole[y * width + x]) continue;
       const p = (y * width + x) * channels;
-      for (let c = 0; c < 3; c++) sum[c]! += data[p + (channels >= 3 ? c : 0)]! * scale;
+      for (let c = 0; c < 3; c++) {
+        const value = data[p + (channels >= 3 ? c : 0)]! * scale;
+        sum[c]! += value;
+        squares += value * value;
+      }
       count++;
     }
     if (!count) return undefined;
     found = true;
-    return sum.map((v) => v / count);
+    const colour = sum.map((v) => v / count);
+    const own = colour.reduce((all, v) => all + v * v, 0);
+    const variance = Math.max(0, squares / count - own) / 3;
+    return { colour, steady: 1 / (1 + variance / (VARIES * VARIES)) };
   });
   return found ? across : null;
 }

@@ -20,6 +20,14 @@ export interface Entry {
   readonly bend: number;
 }
 
+/** Where edges are looked for. */
+interface Ground {
+  readonly grey: Float32Array;
+  /** 1 = site. */
+  readonly hole: Uint8Array;
+  readonly width: number;
+}
+
 /** Least step of luma, codes, between an edge's two sides. */
 const LEAST_STEP = 14;
 const SURE_STEP = 40;
@@ -30,14 +38,14 @@ const HALF = 5;
 /** The edges that run into a site, clearest first. @param hole 1 = site, one value a pixel of the window */
 export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
   const { width, height } = window;
-  const grey = greyOf(window);
+  const ground: Ground = { grey: greyOf(window), hole, width };
   const found: Entry[] = [];
   const margin = OUT + HALF;
   for (const [p, ox, oy] of rimOf(hole, width, height)) {
     const x = Math.round((p % width) + OUT * ox);
     const y = Math.round(Math.floor(p / width) + OUT * oy);
     if (x < margin || y < margin || x >= width - margin || y >= height - margin) continue;
-    const entry = edgeAt(window, grey, hole, x, y, [-ox, -oy]);
+    const entry = edgeAt(window, ground, x, y, [-ox, -oy]);
     if (entry) found.push(entry);
   }
   found.sort((a, b) => b.strength - a.strength);
@@ -50,9 +58,7 @@ export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
 
 /** Sums of products of slopes in the window round a point; what reads the site does not count. */
 function tensorAt(
-  grey: Float32Array,
-  hole: Uint8Array,
-  width: number,
+  { grey, hole, width }: Ground,
   x: number,
   y: number,
 ): { xx: number; yy: number; xy: number } {
@@ -74,14 +80,12 @@ function tensorAt(
 /** The edge through a point by the structure tensor around it (Forstner and Gulch 1987); null where there is none. */
 function edgeAt(
   window: Raster,
-  grey: Float32Array,
-  hole: Uint8Array,
+  ground: Ground,
   x: number,
   y: number,
   inwards: Point,
 ): Entry | null {
-  const { width } = window;
-  const { xx, yy, xy } = tensorAt(grey, hole, width, x, y);
+  const { xx, yy, xy } = tensorAt(ground, x, y);
   const spread = Math.hypot(xx - yy, 2 * xy);
   if (spread < 0.6 * (xx + yy) || xx + yy < 1) return null;
   const across = Math.atan2(2 * xy, xx - yy) / 2;
@@ -89,10 +93,10 @@ function edgeAt(
   const into = along[0] * inwards[0] + along[1] * inwards[1];
   if (into < 0) along = [-along[0], -along[1]];
   if (Math.abs(into) < 0.35) return null;
-  const back = followed(grey, hole, width, [x, y], along);
+  const back = followed(ground, [x, y], along);
   along = back.way;
-  const left = besideOf(window, grey, x, y, [along[1], -along[0]]);
-  const right = besideOf(window, grey, x, y, [-along[1], along[0]]);
+  const left = besideOf(window, ground.grey, x, y, [along[1], -along[0]]);
+  const right = besideOf(window, ground.grey, x, y, [-along[1], along[0]]);
   const strength = Math.abs(left.luma - right.luma);
   const sure = back.straight && strength >= SURE_STEP;
   const sides = [left.colour, right.colour] as const;
@@ -129,9 +133,7 @@ const STRAY = 0.8;
 
 /** An edge's direction, from a line through where it is steepest along its way out of the site. */
 function followed(
-  grey: Float32Array,
-  hole: Uint8Array,
-  width: number,
+  ground: Ground,
   at: Point,
   inward: Point,
 ): { way: Point; at: Point; straight: boolean; bend: number } {
@@ -147,7 +149,7 @@ function followed(
     let to: Point = [px, py];
     for (let k = -2 * FOLLOW.astray; k <= 2 * FOLLOW.astray; k++) {
       const [u, v] = [px + (k / 2) * nx, py + (k / 2) * ny];
-      const s = steepness(grey, hole, width, u, v, nx, ny) - 0.4 * Math.abs(k);
+      const s = steepness(ground, u, v, nx, ny) - 0.4 * Math.abs(k);
       if (s > best) {
         best = s;
         to = [u, v];
@@ -172,36 +174,21 @@ function followed(
 }
 
 /** A sharp step is seen from as far as one looks: what is seen from near tells where it is. -1 where it meets the site. */
-function steepness(
-  grey: Float32Array,
-  hole: Uint8Array,
-  width: number,
-  x: number,
-  y: number,
-  nx: number,
-  ny: number,
-): number {
-  const wide = stepAt(grey, hole, width, x, y, 1.5 * nx, 1.5 * ny);
-  return wide < 0 ? wide : (2 * wide + stepAt(grey, hole, width, x, y, 0.5 * nx, 0.5 * ny)) / 3;
+function steepness(ground: Ground, x: number, y: number, nx: number, ny: number): number {
+  const wide = stepAt(ground, x, y, 1.5 * nx, 1.5 * ny);
+  return wide < 0 ? wide : (2 * wide + stepAt(ground, x, y, 0.5 * nx, 0.5 * ny)) / 3;
 }
 
 /** The step between both sides of a point, -1 where either is unknown. */
-function stepAt(
-  grey: Float32Array,
-  hole: Uint8Array,
-  width: number,
-  x: number,
-  y: number,
-  nx: number,
-  ny: number,
-): number {
-  const a = placeOf(hole, width, Math.round(x + nx), Math.round(y + ny));
-  const b = placeOf(hole, width, Math.round(x - nx), Math.round(y - ny));
+function stepAt(ground: Ground, x: number, y: number, nx: number, ny: number): number {
+  const { grey } = ground;
+  const a = placeOf(ground, Math.round(x + nx), Math.round(y + ny));
+  const b = placeOf(ground, Math.round(x - nx), Math.round(y - ny));
   return a < 0 || b < 0 ? -1 : Math.abs(grey[a]! - grey[b]!);
 }
 
 /** A pixel's place in its window, -1 outside and in the site. */
-function placeOf(hole: Uint8Array, width: number, x: number, y: number): number {
+function placeOf({ hole, width }: Ground, x: number, y: number): number {
   const p = y * width + x;
   return x < 0 || y < 0 || x >= width || p >= hole.length || hole[p] ? -1 : p;
 }

@@ -8,7 +8,7 @@ export interface ChainedStrand extends Strand {
 /** How strands are put together. */
 export interface ChainOptions {
   /** Log odds that a strand is what is looked for. */
-  judge(strand: Pick<Strand, 'traits' | 'level' | 'polarity'>): number;
+  judge(strand: Strand): number;
   /** Log odds a strand needs to be part of a chain at all. */
   readonly part: number;
   /** Largest gap between strands of a chain, in their widths and in px. */
@@ -169,15 +169,15 @@ function united(members: readonly ChainedStrand[], judge: ChainOptions['judge'])
   }
   const first = members.reduce((a, b) => (weight(b) > weight(a) ? b : a));
   const traits = meanTraits(members, first.level);
-  return {
+  const whole = {
     xs: Float32Array.from(xs),
     ys: Float32Array.from(ys),
     widths: Float32Array.from(widths),
     polarity: first.polarity,
     level: first.level,
     traits,
-    odds: judge({ traits, level: first.level, polarity: first.polarity }),
   };
+  return { ...whole, odds: judge(whole) };
 }
 
 function meanTraits(members: readonly ChainedStrand[], level: number): StrandTraits {

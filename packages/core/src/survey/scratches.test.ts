@@ -53,7 +53,20 @@ describe('lines on a print of one tone', () => {
 
   test('are judged as ever where they have the tone of the print, or hardly another', () => {
     expect(oddsAt(60, 0)).toBe(oddsAt(null));
-    expect(oddsAt(10)).toBe(oddsAt(null));
+    expect(oddsAt(5)).toBe(oddsAt(null));
+  });
+
+  test('are told where the paper lies bare, though they are broad and unsteady', () => {
+    const broad = {
+      ...line,
+      polarity: 1 as const,
+      traits: { ...traits, width: 2.4, straight: 0.99, unsteady: 0.8, height: 45 },
+    };
+    expect(scratchesOf([broad], frame, null)).toHaveLength(0);
+    expect(scratchesOf([broad], frame, foreignPlane(25, WIDTH))[0]!.odds).toBeGreaterThan(0);
+    // A dark one is a stroke of a pen.
+    const dark = { ...broad, polarity: -1 as const };
+    expect(scratchesOf([dark], frame, foreignPlane(25, WIDTH))).toHaveLength(0);
   });
 
   test('end where they are of the tone of the print', () => {

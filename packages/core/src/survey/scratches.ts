@@ -21,33 +21,58 @@ export function scratchesOf(
   frame: Frame,
   foreign: Plane | null,
 ): ChainedStrand[] {
-  const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
-    oddsOf(s, SCRATCH_WEIGHTS) - HAIR.usual;
+  const judge = (s: Strand): number =>
+    oddsOf(s, SCRATCH_WEIGHTS) -
+    HAIR.usual +
+    (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
   return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap })
-    .map((line) => (foreign ? ofAnotherTone(line, foreign) : line))
+    .map((line) => (foreign ? foreignPart(line, foreign) : line))
     .map((line) => ({ ...line, odds: line.odds - (isPole(line, frame) ? POLE.against : 0) }))
     .sort((a, b) => b.odds - a.odds);
 }
 
-/** How foreign a line is before that tells anything, and what each level more speaks for, at most. */
-const FOREIGN = { free: 12, each: 0.07, most: 3 } as const;
+/**
+ * How foreign a line is before that tells anything, and what each level more speaks for, at most: of bright lines, where the
+ * paper lies bare, whatever else speaks against them; of dark ones, strokes of ink as a rule, only where they may be hairs anyhow.
+ */
+const BARE = { free: 6, each: 0.2, most: 3 } as const;
+const DARK = { free: 12, each: 0.07, most: 3 } as const;
 /** How foreign a line is for most of its length, and the share of that below which a point is of the print itself. */
 const OWN = { most: 0.7, share: 0.25 } as const;
 
-/** On a print of one tone, what is of another lies on the print: likelier by so much, and no longer than that. */
-function ofAnotherTone(line: ChainedStrand, foreign: Plane): ChainedStrand {
-  const { values, width } = foreign;
-  const along = line.xs.map((x, i) => values[Math.round(line.ys[i]!) * width + Math.round(x)]!);
+/** The stretch of a line that is of another tone than the print, and how much for most of its length; null when none is. */
+function foreignStretch(
+  { xs, ys }: Strand,
+  { values, width }: Plane,
+): { from: number; to: number; usual: number } | null {
+  const along = xs.map((x, i) => values[Math.round(ys[i]!) * width + Math.round(x)]!);
   const most = along.slice().sort()[Math.floor(OWN.most * along.length)]!;
-  if (most <= FOREIGN.free) return line;
+  if (most <= BARE.free) return null;
   const [from, to] = bestStretch(along.map((v) => v - OWN.share * most));
-  const beyond = middleOf(along.slice(from, to)) - FOREIGN.free;
+  return { from, to, usual: middleOf(along.slice(from, to)) };
+}
+
+/** On a print of one tone, what is of another lies on the print: what speaks for that. */
+function foreignOdds(
+  line: Strand,
+  foreign: Plane,
+  { free, each, most }: typeof BARE | typeof DARK,
+): number {
+  const stretch = foreignStretch(line, foreign);
+  return stretch ? Math.max(0, Math.min(most, each * (stretch.usual - free))) : 0;
+}
+
+/** The line as far as it is of another tone: it ends where the print's own begins. */
+function foreignPart(line: ChainedStrand, foreign: Plane): ChainedStrand {
+  const stretch = foreignStretch(line, foreign);
+  if (!stretch) return line;
+  const { from, to } = stretch;
   return {
     ...line,
     xs: line.xs.slice(from, to),
     ys: line.ys.slice(from, to),
     widths: line.widths.slice(from, to),
-    odds: line.odds + Math.max(0, Math.min(FOREIGN.most, FOREIGN.each * beyond)),
+    odds: line.odds + (line.polarity < 0 ? foreignOdds(line, foreign, DARK) : 0),
   };
 }
 

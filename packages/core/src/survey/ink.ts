@@ -40,7 +40,9 @@ export function inkOf(
   tone: ToneCurve | null,
 ): Ink[] {
   const { width, height } = layers[0]!.grey;
-  const isHued = (s: Stroke): boolean => foreign(s.colour, tone) > 0.5 && isSteady(s, FOREIGN);
+  const hueOf = (colour: readonly number[], polarity: 1 | -1): number =>
+    Math.max(foreign(colour, tone), polarity < 0 ? strays(colour, tone) : 0);
+  const isHued = (s: Stroke): boolean => hueOf(s.colour, s.polarity) > 0.5 && isSteady(s, FOREIGN);
   const strokes = withoutEchoes(
     strands
       .filter((s) => s.traits.height >= STROKE.height)
@@ -59,7 +61,8 @@ export function inkOf(
   ] as const)
     for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
       const colour = members[0]!.colour.map((_, c) => medianOf(members.map((m) => m.colour[c]!)));
-      const hue = foreign(colour, tone);
+      const { polarity } = members[0]!;
+      const hue = hueOf(colour, polarity);
       if (odds + hue < THIN.least) continue;
       // A hue that is not the print's speaks for itself; the dark of a print is near a dark ink.
       const thin = hue
@@ -71,7 +74,6 @@ export function inkOf(
           });
       const own = odds + hue + THIN.weight * (thin - THIN.usual);
       if (own < -1) continue;
-      const { polarity } = members[0]!;
       for (const site of inkSites(layers[0]!, { strokes: members, colour, loose }, taken))
         found.push({ site, colour, polarity, odds: own });
     }
@@ -146,6 +148,21 @@ function foreign(colour: readonly number[], tone: ToneCurve | null): number {
   const alike = (lab.a * own.a + lab.b * own.b) / (chroma * Math.hypot(own.a, own.b) + 1e-6);
   if (chroma < COLOURED || alike > ALIKE) return 0;
   return Math.min(10, 1.5 * Math.max(0, tone.stray(lab) - 5));
+}
+
+/**
+ * How far a dark stroke strays from the tones of a print before that tells anything, what each level more speaks for, at
+ * most, and by how much its chroma is more than the print's there, CIELAB units: hairs and dust have no more of it.
+ */
+const STRAYS = { free: 25, each: 0.75, most: 16, richer: 3.5 } as const;
+
+/** On a print of one tone a dark stroke that is richer in colour than the print is ink, though its hue be the print's. */
+function strays([r, g, b, off = 0]: readonly number[], tone: ToneCurve | null): number {
+  if (!tone || tone.usual > MONOCHROME) return 0;
+  const lab = labOfSrgb(r! / 255, g! / 255, b! / 255);
+  const own = tone.at(lab);
+  if (Math.hypot(lab.a, lab.b) - Math.hypot(own.a, own.b) < STRAYS.richer) return 0;
+  return Math.min(STRAYS.most, STRAYS.each * Math.max(0, off - STRAYS.free));
 }
 
 const DIRECTIONS = 12;

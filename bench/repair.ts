@@ -10,6 +10,7 @@ import type { Method, Repair } from '@tersum/document';
 import { plainFill, replay, searchDonorMap, siteMask } from '@tersum/document';
 import { donorQuality, donorSpeed, edgeQuality } from './quality.js';
 import { openLarge } from './browser.js';
+import { benchCopyPreview } from './copy-preview.js';
 import { printTimes } from './figures.js';
 import { graftQuality, graftSpeed } from './graft.js';
 import { demoPicture } from './pictures.js';
@@ -25,6 +26,7 @@ export async function benchRepair(): Promise<void> {
   await donorSpeed();
   await edgeQuality();
   await donorQuality();
+  await benchCopyPreview();
   await strokes();
 }
 

@@ -1,5 +1,6 @@
 import { openLarge } from './browser.js';
 import { printTimes, quantile } from './figures.js';
+import { watchFrames } from './frames.js';
 
 /** Opening, panning and zooming a 24-megapixel picture in headless Chromium. */
 export async function benchViewport(): Promise<void> {
@@ -12,24 +13,7 @@ export async function benchViewport(): Promise<void> {
     const x = middle.x + middle.width / 2;
     const y = middle.y + middle.height / 2;
     await page.mouse.move(x, y);
-    // The bundler's helper for function names is not there in the page.
-    await page.evaluate('globalThis.__name = (f) => f');
-    await page.evaluate(() => {
-      const frames: number[] = [];
-      Object.assign(window, { frames });
-      let last = performance.now();
-      const tick = (now: number): void => {
-        frames.push(now - last);
-        last = now;
-        requestAnimationFrame(tick);
-      };
-      requestAnimationFrame(tick);
-    });
-    const take = () =>
-      page.evaluate(() => {
-        const { frames } = window as unknown as { frames: number[] };
-        return frames.splice(0);
-      });
+    const take = await watchFrames(page);
     const idle = await page.waitForTimeout(1000).then(take);
     await page.mouse.down({ button: 'right' });
     for (let k = 0; k < 120; k++)

@@ -1,6 +1,5 @@
 import { openLarge } from './browser.js';
-import { printTimes } from './figures.js';
-import { watchFrames } from './frames.js';
+import { printFrames, watchFrames } from './frames.js';
 
 /** Frames while what a clone is about to copy is shown under the pointer, and along a stroke being drawn, in 14 megapixels. */
 export async function benchCopyPreview(): Promise<void> {
@@ -26,9 +25,9 @@ export async function benchCopyPreview(): Promise<void> {
     await wander();
     const along = await take();
     await page.mouse.up();
-    printTimes('frame, nothing moving', idle.slice(5));
-    printTimes('frame, clone shown under the pointer', under, 16.7);
-    printTimes('frame, clone shown along a stroke', along, 16.7);
+    printFrames('next picture, nothing moving', idle.slice(5));
+    printFrames('next picture, clone shown under the pointer', under, 1);
+    printFrames('next picture, clone shown along a stroke', along, 1);
   } finally {
     await close();
   }

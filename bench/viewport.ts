@@ -1,6 +1,6 @@
 import { openLarge } from './browser.js';
-import { printTimes, quantile } from './figures.js';
-import { watchFrames } from './frames.js';
+import { quantile } from './figures.js';
+import { printFrames, watchFrames } from './frames.js';
 
 /** Opening, panning and zooming a 24-megapixel picture in headless Chromium. */
 export async function benchViewport(): Promise<void> {
@@ -22,9 +22,9 @@ export async function benchViewport(): Promise<void> {
     const pan = await take();
     for (let k = 0; k < 100; k++) await page.mouse.wheel(0, k % 50 < 25 ? -60 : 60);
     const zoom = await take();
-    printTimes('frame, nothing moving', idle.slice(5));
-    printTimes('frame while panning', pan, 16.7);
-    printTimes('frame while zooming', zoom, 16.7);
+    printFrames('next picture, nothing moving', idle.slice(5));
+    printFrames('next picture while panning', pan, 1);
+    printFrames('next picture while zooming', zoom, 1);
     const ratio = quantile(pan, 0.95) / quantile(idle.slice(5), 0.95);
     console.log(`panning p95 over idle p95: ${ratio.toFixed(2)}`);
   } finally {

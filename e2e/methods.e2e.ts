@@ -1,10 +1,15 @@
 import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
 import { addPicture, BenchPage } from './bench-page.js';
 import { changed, photo, pixelsOf } from './pixels.js';
 import { RunningServer } from './server.js';
 
 const SIZE = { width: 800, height: 600 };
 const PICTURE = 'quay-print-light-crop16.png';
+
+/** Where the clone that is shown before it is made copies from, and where to: light and dark ground. */
+const DONOR = [500, 150] as const;
+const HERE = [350, 420] as const;
 
 let server: RunningServer;
 test.beforeAll(async () => {
@@ -27,7 +32,7 @@ test('clone copies the donor exactly at 16 bits, and the donor can be moved', as
   await page.keyboard.down('d');
   await bench.click(500, 150);
   await page.keyboard.up('d');
-  await expect(page.getByText('Donor chosen: the next stroke copies from there.')).toBeVisible();
+  await expect(page.getByText('Donor chosen for the next stroke.')).toBeVisible();
   const softness = page.getByRole('textbox', { name: 'Softness' });
   await softness.fill('0');
   await softness.press('Enter');
@@ -65,6 +70,37 @@ test('clone copies the donor exactly at 16 bits, and the donor can be moved', as
   const moved = info.outputPath('moved.png');
   await bench.export('PNG', moved);
   expect(copiedArea(changed(input, await pixelsOf(moved)), SIZE.width)).toEqual(at);
+});
+
+test('what a clone is about to copy shows under the pointer and along the stroke', async ({
+  page,
+}) => {
+  const bench = new BenchPage(page, SIZE);
+  await bench.choose('Clone');
+  await bench.choose('Stroke');
+  await page.keyboard.down('d');
+  await bench.click(...DONOR);
+  await page.keyboard.up('d');
+  const width = page.getByRole('textbox', { name: 'Width' });
+  await width.fill('60');
+  await width.press('Enter');
+  await page.mouse.move(0, 0);
+  await bench.settled(0);
+  const donor = await seenAt(bench, DONOR);
+  const before = await seenAt(bench, HERE);
+  expect(apart(donor, before)).toBeGreaterThan(40);
+
+  const at = await bench.at(...HERE);
+  await page.mouse.move(at.x, at.y, { steps: 3 });
+  await expect.poll(async () => apart(await seenAt(bench, HERE), donor)).toBeLessThan(4);
+
+  await page.mouse.down();
+  await page.mouse.move(at.x + 90, at.y + 40, { steps: 6 });
+  // The stroke keeps what lies under its beginning: the pointer has gone on.
+  await expect.poll(async () => apart(await seenAt(bench, HERE), donor)).toBeLessThan(12);
+  await page.mouse.move(0, 0);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
 });
 
 test('graft finds a donor by itself and leaves no step of tone at its border', async ({
@@ -174,4 +210,19 @@ function copiedArea(mask: Uint8Array, width: number) {
     y1 = Math.max(y1, Math.floor(p / width));
   });
   return { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 };
+}
+
+/** Red, green and blue of a small square of the table round a picture point. */
+async function seenAt(bench: BenchPage, point: readonly [number, number]): Promise<Buffer> {
+  const { x, y } = await bench.at(...point);
+  const clip = { x: Math.round(x) - 6, y: Math.round(y) - 6, width: 12, height: 12 };
+  return sharp(await bench.page.screenshot({ clip }))
+    .removeAlpha()
+    .raw()
+    .toBuffer();
+}
+
+/** Mean difference of two pictures' samples, codes. */
+function apart(one: Buffer, two: Buffer): number {
+  return one.reduce((sum, v, i) => sum + Math.abs(v - two[i]!), 0) / one.length;
 }

@@ -96,7 +96,7 @@ export function DonorLine({ repair }: { readonly repair: Repair | null }) {
 
 function choiceWords(donor: DonorChoice): string {
   if (donor.kind === 'search') return 'Donor found for each site. Or hold D and click one.';
-  if (donor.kind === 'place') return 'Donor chosen: the next stroke copies from there.';
+  if (donor.kind === 'place') return 'Donor chosen for the next stroke.';
   return `Donor ${wayWords(donor.shift)}`;
 }
 

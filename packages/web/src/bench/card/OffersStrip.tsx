@@ -76,7 +76,7 @@ function Thumb({ repair, offer }: { readonly repair: Repair; readonly offer: Off
       watch: (s: BenchState) => [s.view, s.records === null],
       paint(ctx: CanvasRenderingContext2D, ratio: number) {
         const { records, view } = bench.store.getState();
-        if (!records) return;
+        if (!records) return false;
         const box = extentOf(repair.site, repair);
         const { dx, dy, turn } = offer.donor;
         const sight = {
@@ -86,7 +86,7 @@ function Thumb({ repair, offer }: { readonly repair: Repair; readonly offer: Off
           turn,
         };
         const state = { kind: 'repaired', view } as const;
-        paintPicture(ctx, tiles, records.picture, state, sight, THUMB, ratio);
+        return paintPicture(ctx, tiles, records.picture, state, sight, THUMB, ratio);
       },
     }),
     [bench, tiles, repair, offer],

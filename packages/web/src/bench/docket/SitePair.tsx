@@ -23,7 +23,7 @@ export function SitePair({ repair }: { readonly repair: Repair }) {
         ctx.fillStyle = '#fff';
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
         if (!records || ctx.canvas.checkVisibility?.({ contentVisibilityAuto: true }) === false)
-          return;
+          return false;
         const box = siteBox(repair);
         const side = Math.max(box.width, box.height, 24) * 1.3;
         const sight = {
@@ -32,6 +32,7 @@ export function SitePair({ repair }: { readonly repair: Repair }) {
           zoom: HALF.height / side,
           turn: 0,
         };
+        let complete = true;
         for (const k of [0, 1]) {
           ctx.save();
           ctx.translate(k * (HALF.width + 2) * ratio, 0);
@@ -41,9 +42,11 @@ export function SitePair({ repair }: { readonly repair: Repair }) {
           const state = k
             ? ({ kind: 'repaired', view: preview ?? view } as const)
             : ({ kind: 'original' } as const);
-          paintPicture(ctx, tiles, records.picture, state, sight, HALF, ratio);
+          complete =
+            paintPicture(ctx, tiles, records.picture, state, sight, HALF, ratio) && complete;
           ctx.restore();
         }
+        return complete;
       },
     }),
     [bench, tiles, repair],

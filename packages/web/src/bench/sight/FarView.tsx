@@ -29,12 +29,12 @@ export function FarView() {
         const s = bench.store.getState();
         ctx.fillStyle = SURROUNDS[s.surround];
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-        if (!s.records) return;
+        if (!s.records) return false;
         const sight = sightOf(shownCanvas(s, s.records.picture), { width, height });
         const state = s.asReceived
           ? ({ kind: 'original' } as const)
           : ({ kind: 'repaired', view: s.preview ?? s.view } as const);
-        paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
+        return paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
       },
     }),
     [bench, tiles, width, height],

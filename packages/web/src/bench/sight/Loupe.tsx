@@ -36,12 +36,13 @@ export function Loupe({ title, zoom, repaired }: LoupeProps) {
         ctx.fillStyle = SURROUNDS[s.surround];
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
         const at = lookedAt(s);
-        if (!s.records || !at) return;
+        if (!s.records || !at) return false;
         const sight = { x: at[0], y: at[1], zoom, turn: s.viewport?.turn ?? 0 };
         const state = repaired
           ? ({ kind: 'repaired', view: s.preview ?? s.view } as const)
           : ({ kind: 'original' } as const);
-        paintPicture(ctx, tiles, s.records.picture, state, sight, { width, height }, ratio);
+        const { picture } = s.records;
+        const complete = paintPicture(ctx, tiles, picture, state, sight, { width, height }, ratio);
         ctx.fillStyle = '#fff';
         const x = (width / 2) * ratio;
         const y = (height / 2) * ratio;
@@ -51,6 +52,7 @@ export function Loupe({ title, zoom, repaired }: LoupeProps) {
         ctx.fillRect(x, y - 6 * ratio, 1, 4 * ratio);
         ctx.fillRect(x, y + 2 * ratio, 1, 4 * ratio);
         ctx.globalCompositeOperation = 'source-over';
+        return complete;
       },
     }),
     [bench, tiles, zoom, repaired, width, height],

@@ -11,7 +11,6 @@ const ZOOMS = [1, 2, 4] as const;
 /** Twin loupes, locked on the point under the pointer, over the far view. */
 export function Sight() {
   const [zoom, setZoom] = useState<number>(2);
-  const pointer = useBenchState((s) => s.pointer);
   return (
     <Column aria-label="Loupes and far view">
       <Head>
@@ -28,13 +27,19 @@ export function Sight() {
             </Choice>
           ))}
         </Choices>
-        <Figure>{pointer ? `${Math.round(pointer[0])}, ${Math.round(pointer[1])}` : ''}</Figure>
+        <Place />
       </Head>
       <Loupe title="As received" zoom={zoom} repaired={false} />
       <Loupe title="As repaired" zoom={zoom} repaired />
       <FarView />
     </Column>
   );
+}
+
+/** The picture point under the pointer. */
+function Place() {
+  const place = useBenchState(({ pointer }) => pointer?.map(Math.round).join(', ') ?? '');
+  return <Figure>{place}</Figure>;
 }
 
 const Column = styled.aside`

@@ -126,6 +126,7 @@ function SingleMark({
   const d = pathData(points, area && !(open && site.kind === 'outline'));
   const band = width * viewport.zoom;
   const first = points[0]!;
+  const room = boxAround(points, band / 2 + 3);
   const id = `band-${letter ?? 'draft'}`;
   return (
     <g data-site={letter ?? 'draft'}>
@@ -136,15 +137,8 @@ function SingleMark({
         </>
       ) : (
         <>
-          <mask
-            id={id}
-            maskUnits="userSpaceOnUse"
-            x={0}
-            y={0}
-            width={table.width}
-            height={table.height}
-          >
-            <rect width={table.width} height={table.height} fill="#fff" />
+          <mask id={id} maskUnits="userSpaceOnUse" {...room}>
+            <rect {...room} fill="#fff" />
             <path
               d={d}
               stroke="#000"
@@ -179,6 +173,14 @@ function SingleMark({
 
 function cornersOf(site: Site): readonly Point[] {
   return site.kind === 'chain' || site.kind === 'outline' ? site.points : [];
+}
+
+function boxAround(points: readonly Point[], reach: number) {
+  const xs = points.map((p) => p[0]);
+  const ys = points.map((p) => p[1]);
+  const x = Math.min(...xs) - reach;
+  const y = Math.min(...ys) - reach;
+  return { x, y, width: Math.max(...xs) + reach - x, height: Math.max(...ys) + reach - y };
 }
 
 function pathData(points: readonly Point[], closed: boolean): string {

@@ -5,7 +5,7 @@ import { SURROUNDS } from '../../look/theme.js';
 import { useElementSize } from '../../look/useElementSize.js';
 import { useBench, useBenchState } from '../model/context.js';
 import type { BenchState } from '../model/state.js';
-import { paintCopyPreview } from './copy-preview.js';
+import { CopyPreview } from './CopyPreview.js';
 import { Cursor } from './Cursor.js';
 import { FindingMarks } from './FindingMarks.js';
 import { TellMarks } from './TellMarks.js';
@@ -49,24 +49,19 @@ export function Table() {
         s.split,
         s.surround,
         s.records === null,
-        s.sliding,
         s.rough,
         s.heat,
-        ...(s.tool.method !== 'clone' && s.tool.method !== 'graft'
-          ? []
-          : [s.pointer, s.draft, s.pending, s.tool, s.pickingDonor, s.selected]),
       ],
       paint(ctx: CanvasRenderingContext2D, ratio: number) {
         const s = bench.store.getState();
         ctx.fillStyle = SURROUNDS[s.surround];
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-        if (!s.records || !s.viewport) return;
+        if (!s.records || !s.viewport) return false;
         const { picture: shape } = s.records;
         const repaired = { kind: 'repaired', view: s.preview ?? s.view } as const;
         const state = s.asReceived ? ({ kind: 'original' } as const) : repaired;
-        drawn.current = paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio)
-          ? s.view
-          : null;
+        let complete = paintPicture(ctx, tiles, shape, state, s.viewport, s.table, ratio);
+        drawn.current = complete ? s.view : null;
         for (const overlay of s.asReceived ? [] : [s.rough, s.heat])
           if (overlay) paintOverlay(ctx, overlay, s.viewport, s.table, ratio);
         if (s.split !== null && !s.asReceived) {
@@ -74,11 +69,13 @@ export function Table() {
           ctx.beginPath();
           ctx.rect(0, 0, s.split * ctx.canvas.width, ctx.canvas.height);
           ctx.clip();
-          paintPicture(ctx, tiles, shape, { kind: 'original' }, s.viewport, s.table, ratio);
+          const received = { kind: 'original' } as const;
+          complete =
+            paintPicture(ctx, tiles, shape, received, s.viewport, s.table, ratio) && complete;
           ctx.restore();
         }
-        paintCopyPreview(ctx, tiles, s, ratio);
         tellSettled();
+        return complete;
       },
     }),
     [bench, tiles, tellSettled],
@@ -96,7 +93,8 @@ export function Table() {
       tabIndex={0}
       {...gestures}
     >
-      <canvas ref={canvas} />
+      <Picture ref={canvas} />
+      <CopyPreview />
       <FindingMarks />
       <TellMarks />
       <Marks />
@@ -114,13 +112,14 @@ const Frame = styled.div<{ $surround: string }>`
   background: ${(p) => p.$surround};
   touch-action: none;
   user-select: none;
-  canvas {
-    position: absolute;
-    inset: 0;
-    width: 100%;
-    height: 100%;
-  }
   &:focus-visible {
     outline-offset: -2px;
   }
+`;
+
+const Picture = styled.canvas`
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
 `;

@@ -1,4 +1,4 @@
-import type { Point } from '@tersum/core';
+import type { Point, Rect } from '@tersum/core';
 import { pathOf } from '@tersum/core';
 import { isCopy, isPlainShift } from '@tersum/document';
 import type { Donor, Site } from '@tersum/document';
@@ -8,54 +8,65 @@ import { shapeNow } from '../model/state.js';
 import { paintPicture } from './paint.js';
 import type { TileStore } from './tile-store.js';
 import type { Size } from './viewport.js';
-import { toScreen } from './viewport.js';
+import { toPicture, toScreen } from './viewport.js';
 
-/** Kept between frames: making canvases costs more than drawing on them. */
-let spare: { readonly mask: HTMLCanvasElement; readonly donor: HTMLCanvasElement } | null = null;
+/** Canvases grow by so much at a time, device px: making one larger costs more than drawing on it. */
+const GROWS = 64;
 
 /**
  * Shows what a clone or graft is about to copy: under the cursor, and along the stroke being drawn. Drawn from
- * the tiles on screen; a graft's tone follows when it is computed.
+ * the tiles on screen, on a canvas no larger than the site; a graft's tone follows when it is computed.
+ * @param canvas lies over the table from its corner on; is moved to the site, and hidden where there is nothing to show
+ * @param ratio so many device px make a CSS px
+ * @returns whether nothing that belongs there is still coming
  */
 export function paintCopyPreview(
-  ctx: CanvasRenderingContext2D,
+  canvas: HTMLCanvasElement,
   tiles: TileStore,
   state: BenchState,
   ratio: number,
-): void {
-  const { viewport, table, records } = state;
-  if (!records || !viewport || state.asReceived) return;
-  const copy = slidingCopy(state) ?? drawnCopy(state);
-  if (!copy) return;
-  const { site, shift } = copy;
-
-  spare ??= {
-    mask: document.createElement('canvas'),
-    donor: document.createElement('canvas'),
-  };
-  const { mask, donor } = spare;
-  const path = pathOf(site).map((point) => toScreen(viewport, table, point));
+): boolean {
+  const { viewport, table, records, view } = state;
+  const copy = state.asReceived ? null : (slidingCopy(state) ?? drawnCopy(state));
+  const ctx = canvas.getContext('2d');
+  canvas.hidden = true;
+  if (!ctx || !copy || !viewport || !records) return true;
+  const path = pathOf(copy.site).map((point) => toScreen(viewport, table, point));
   const box = boundsOf(path, (copy.width / 2) * viewport.zoom + 2, table, ratio);
-  if (!box.width || !box.height) return;
-  for (const canvas of [mask, donor]) {
-    canvas.width = box.width;
-    canvas.height = box.height;
+  if (!box.width || !box.height) return true;
+
+  layOn(canvas, box, ratio);
+  const room = { width: box.width / ratio, height: box.height / ratio };
+  const corner = [box.x / ratio, box.y / ratio] as const;
+  const [x, y] = toPicture(viewport, table, [
+    corner[0] + room.width / 2,
+    corner[1] + room.height / 2,
+  ]);
+  const from = { ...viewport, x: x + copy.shift.dx, y: y + copy.shift.dy };
+  ctx.setTransform(1, 0, 0, 1, 0, 0);
+  ctx.globalCompositeOperation = 'source-over';
+  ctx.clearRect(0, 0, canvas.width, canvas.height);
+  const repaired = { kind: 'repaired', view } as const;
+  const complete = paintPicture(ctx, tiles, records.picture, repaired, from, room, ratio);
+  ctx.translate(-box.x, -box.y);
+  ctx.globalCompositeOperation = 'destination-in';
+  drawSite(ctx, path, copy, viewport.zoom, ratio);
+  canvas.style.opacity = String(copy.strength);
+  canvas.hidden = false;
+  return complete;
+}
+
+/** Lays a canvas over a part of the table, given in device px. */
+function layOn(canvas: HTMLCanvasElement, box: Rect, ratio: number): void {
+  const width = Math.ceil(box.width / GROWS) * GROWS;
+  const height = Math.ceil(box.height / GROWS) * GROWS;
+  if (canvas.width !== width || canvas.height !== height) {
+    canvas.width = width;
+    canvas.height = height;
+    canvas.style.width = `${width / ratio}px`;
+    canvas.style.height = `${height / ratio}px`;
   }
-  const off = mask.getContext('2d')!;
-  off.translate(-box.x, -box.y);
-  drawSiteMask(off, path, copy, viewport.zoom, ratio);
-  off.setTransform(1, 0, 0, 1, 0, 0);
-  off.globalCompositeOperation = 'source-in';
-  const shifted = { ...viewport, x: viewport.x + shift.dx, y: viewport.y + shift.dy };
-  const view = state.view;
-  const from = donor.getContext('2d')!;
-  from.translate(-box.x, -box.y);
-  paintPicture(from, tiles, records.picture, { kind: 'repaired', view }, shifted, table, ratio);
-  off.drawImage(donor, 0, 0);
-  ctx.save();
-  ctx.globalAlpha = copy.strength;
-  ctx.drawImage(mask, box.x, box.y);
-  ctx.restore();
+  canvas.style.transform = `translate(${box.x / ratio}px, ${box.y / ratio}px)`;
 }
 
 /** What is to be shown as a copy, before it is computed. */
@@ -88,7 +99,7 @@ function drawnCopy(state: BenchState): Copy | null {
 }
 
 /** The part of the table, in whole device px, that holds a path with `reach` CSS px round it. */
-function boundsOf(path: readonly Point[], reach: number, table: Size, ratio: number) {
+function boundsOf(path: readonly Point[], reach: number, table: Size, ratio: number): Rect {
   const xs = path.map((p) => p[0]);
   const ys = path.map((p) => p[1]);
   const x = Math.max(0, Math.floor((Math.min(...xs) - reach) * ratio));
@@ -120,8 +131,9 @@ function isShown(laid: Omit<Donor, 'dx' | 'dy'>): boolean {
   return isPlainShift(laid) && laid.picture === null;
 }
 
-function drawSiteMask(
-  off: CanvasRenderingContext2D,
+/** Draws the area of a site: its stroke, or what it encloses, with soft rims. */
+function drawSite(
+  ctx: CanvasRenderingContext2D,
   path: readonly Point[],
   { site, width: wide, softness }: Copy,
   zoom: number,
@@ -130,18 +142,17 @@ function drawSiteMask(
   const width = wide * zoom * ratio;
   const area = site.kind === 'outline' || site.kind === 'rectangle';
   const blur = (softness * width) / 6;
-  off.globalCompositeOperation = 'source-over';
-  off.filter = blur > 0.5 ? `blur(${blur}px)` : 'none';
-  off.lineCap = 'round';
-  off.lineJoin = 'round';
-  off.lineWidth = Math.max(1, width * (1 - softness / 2));
-  off.beginPath();
+  ctx.filter = blur > 0.5 ? `blur(${blur}px)` : 'none';
+  ctx.lineCap = 'round';
+  ctx.lineJoin = 'round';
+  ctx.lineWidth = Math.max(1, width * (1 - softness / 2));
+  ctx.beginPath();
   path.forEach(([x, y], i) => {
-    if (i === 0) off.moveTo(x * ratio, y * ratio);
-    else off.lineTo(x * ratio, y * ratio);
-    if (path.length === 1) off.lineTo(x * ratio + 0.01, y * ratio);
+    if (i === 0) ctx.moveTo(x * ratio, y * ratio);
+    else ctx.lineTo(x * ratio, y * ratio);
+    if (path.length === 1) ctx.lineTo(x * ratio + 0.01, y * ratio);
   });
-  if (area) off.fill();
-  else off.stroke();
-  off.filter = 'none';
+  if (area) ctx.fill();
+  else ctx.stroke();
+  ctx.filter = 'none';
 }

@@ -53,12 +53,13 @@ export function CompareView() {
         const { records, viewport, view, table, split, surround } = bench.store.getState();
         ctx.fillStyle = SURROUNDS[surround];
         ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-        if (!records || !viewport) return;
+        if (!records || !viewport) return false;
         const sight = { tiles, picture: records.picture, view, viewport, table };
         const how = { ...proof.getState(), way, received, onion, doublings };
         const drawn = paintCompared(ctx, { ...sight, split: split ?? 0.5 }, how, ratio);
         const complete = drawn && view?.version === records.picture.version;
         if (proof.getState().complete !== complete) proof.setState({ complete });
+        return drawn;
       },
     }),
     [bench, tiles, proof, way, received, onion, doublings],

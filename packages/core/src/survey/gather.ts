@@ -28,6 +28,8 @@ export interface Candidate {
   readonly odds: number;
   readonly polarity: 1 | -1;
   readonly line: Finding['line'];
+  /** Where it is told better than by a ring, see {@link Finding.contrast}. */
+  readonly contrast?: number;
   /** Width of what it is made of, and how far its edges fade, px. */
   readonly size?: number;
   readonly soft?: number;
@@ -200,13 +202,13 @@ function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] 
     const width = picture.width >> s.level || 1;
     const add = (
       kind: FindingKind,
-      list: readonly { pixels: Int32Array; odds: number; polarity?: 1 | -1 }[],
+      list: readonly (Pick<Candidate, 'pixels' | 'odds' | 'contrast'> & { polarity?: 1 | -1 })[],
     ): void => {
-      for (const { pixels, odds, polarity = 1 } of list)
+      for (const { polarity = 1, ...region } of list)
         found.push({
+          ...region,
           kind,
-          pixels: pixelsUp(pixels, width, s.level, picture),
-          odds,
+          pixels: pixelsUp(region.pixels, width, s.level, picture),
           polarity,
           line: null,
         });

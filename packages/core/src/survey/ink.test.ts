@@ -54,7 +54,13 @@ function layerOf(ink: readonly number[]): Layer {
 }
 
 /** Of a print that is a little warm at every lightness. */
-const TONE: ToneCurve = { labs: [], usual: 1, at: () => ({ a: 0.5, b: 2 }), stray: () => 0 };
+const TONE: ToneCurve = {
+  labs: [],
+  usual: 1,
+  oneTone: true,
+  at: () => ({ a: 0.5, b: 2 }),
+  stray: () => 0,
+};
 
 describe('dark writing on a print of one tone', () => {
   const brown = [60, 48, 41];

@@ -8,7 +8,6 @@ import type { Strand } from './strands.js';
 import type { Stroke } from './ink-stroke.js';
 import { SAME } from './ink-stroke.js';
 import type { ToneCurve } from './tone-curve.js';
-import { MONOCHROME } from './tone-curve.js';
 
 /** Writing, stamps, printed marks: strokes of one colour laid over a picture. */
 export interface Ink {
@@ -139,7 +138,7 @@ const ALIKE = 0.5;
 
 /** On a print of one tone a stroke of another hue is ink. */
 function foreign(colour: readonly number[], tone: ToneCurve | null): number {
-  if (!tone || tone.usual > MONOCHROME) return 0;
+  if (!tone?.oneTone) return 0;
   const [r, g, b] = colour.map((v) => v / 255) as [number, number, number];
   const lab = labOfSrgb(r, g, b);
   // Hairs and dust have no hue of their own, or the print's.
@@ -158,7 +157,7 @@ const STRAYS = { free: 25, each: 0.75, most: 16, richer: 3.5 } as const;
 
 /** On a print of one tone a dark stroke that is richer in colour than the print is ink, though its hue be the print's. */
 function strays([r, g, b, off = 0]: readonly number[], tone: ToneCurve | null): number {
-  if (!tone || tone.usual > MONOCHROME) return 0;
+  if (!tone?.oneTone) return 0;
   const lab = labOfSrgb(r! / 255, g! / 255, b! / 255);
   const own = tone.at(lab);
   if (Math.hypot(lab.a, lab.b) - Math.hypot(own.a, own.b) < STRAYS.richer) return 0;

@@ -1,14 +1,19 @@
+import { ciede2000 } from '../colour/ciede2000.js';
+import type { Lab } from '../colour/lab.js';
+import { labOfSrgb } from '../colour/lab.js';
 import { medianOf } from '../raster/median.js';
 import type { Layer } from '../raster/layers.js';
 import type { Plane } from '../raster/plane.js';
 import { piecesOf } from './pieces.js';
-import { MONOCHROME, toneCurveOf } from './tone-curve.js';
+import { toneCurveOf } from './tone-curve.js';
 
 /** A stain or a shadow along a fold, at the level it was found at. */
 export interface Stain {
   readonly pixels: Int32Array;
   readonly odds: number;
   readonly polarity: 1 | -1;
+  /** CIEDE2000 between it and what the print would be there without it. */
+  readonly contrast: number;
 }
 
 /** What a stain's colour differs by, CIELAB units, and its least and greatest share of the picture. */
@@ -24,8 +29,8 @@ export function stainsOf(layer: Layer): Stain[] {
   if (!layer.colours.length) return [];
   const { width, height } = layer.grey;
   const count = width * height;
-  const { labs, stray, usual } = toneCurveOf(layer);
-  if (usual > MONOCHROME) return [];
+  const { labs, at, stray, usual, oneTone } = toneCurveOf(layer);
+  if (!oneTone) return [];
   const off = labs.map(stray);
   const mask = Uint8Array.from(off, (d) => (d > OFF * Math.max(0.5, usual) ** 0.5 ? 1 : 0));
   return piecesOf(mask, width)
@@ -43,8 +48,18 @@ export function stainsOf(layer: Layer): Stain[] {
           4 * (filled - 0.45) +
           Math.log(piece.pixels.length / count / 0.004) / 2,
         polarity: -1,
+        contrast: ciede2000(
+          meanLab(Array.from(piece.pixels, (p) => labs[p]!)),
+          meanLab(Array.from(piece.pixels, (p) => ({ L: labs[p]!.L, ...at(labs[p]!) }))),
+        ),
       };
     });
+}
+
+function meanLab(labs: readonly Lab[]): Lab {
+  const mean = (of: (lab: Lab) => number): number =>
+    labs.reduce((sum, lab) => sum + of(lab), 0) / labs.length;
+  return { L: mean(({ L }) => L), a: mean(({ a }) => a), b: mean(({ b }) => b) };
 }
 
 /** Shares of the picture's breadth a fold's shadow takes, and how evenly it must run through. */
@@ -90,6 +105,7 @@ function bandOf({ width, height, values }: Plane, across: boolean): Stain | null
       if (dip > best.dip && through >= FOLD.through)
         best = { dip, from: i - half, to: i + half, through };
     }
+  // What it takes of a middle grey.
   const levels = 128 * best.dip;
   if (levels < FOLD.deep) return null;
   const pixels: number[] = [];
@@ -99,5 +115,10 @@ function bandOf({ width, height, values }: Plane, across: boolean): Stain | null
     pixels: Int32Array.from(pixels).sort(),
     odds: Math.log(levels / 14) + 20 * (best.through - 0.97),
     polarity: -1,
+    contrast: ciede2000(greyOf(128 - levels), greyOf(128)),
   };
+}
+
+function greyOf(level: number): Lab {
+  return labOfSrgb(level / 255, level / 255, level / 255);
 }

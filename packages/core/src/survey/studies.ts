@@ -12,6 +12,7 @@ import type { Speck } from './specks.js';
 import { specksAt } from './specks.js';
 import type { Strand } from './strands.js';
 import { strandsAt } from './strands.js';
+import type { Stain } from './stains.js';
 import { foldsOf, stainsOf } from './stains.js';
 
 /** A region of the picture, in its pixels. */
@@ -36,7 +37,7 @@ export type Studied =
   | {
       readonly of: 'tones';
       readonly level: number;
-      readonly stains: readonly Region[];
+      readonly stains: readonly Stain[];
       readonly pulls: readonly Region[];
     };
 

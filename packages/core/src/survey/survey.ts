@@ -130,7 +130,7 @@ function fringes({ line }: Candidate, claimed: Uint8Array, { width, height }: Ra
 }
 
 function findingOf(
-  { kind, pixels, odds, polarity, line, parts, size, soft }: Candidate,
+  { kind, pixels, odds, polarity, line, parts, size, soft, contrast }: Candidate,
   picture: Raster,
   read: ReturnType<typeof factsReader>,
 ): Finding {
@@ -148,6 +148,7 @@ function findingOf(
       (widths ? widths[widths.length >> 1]! : tenth(2 * Math.sqrt(pixels.length / Math.PI))),
     extent: tenth(Math.hypot(box.width, box.height)),
     ...read(pixels, box),
+    ...(contrast === undefined ? {} : { contrast }),
     polarity,
     score: scoreOf(odds),
   };

@@ -14,10 +14,15 @@ export interface ToneCurve {
   stray(lab: Lab): number;
   /** What pixels stray by in the middle: small for prints of one tone. */
   readonly usual: number;
+  /** Whether it is a print of one tone at all: few of its pixels stray, and the others hardly. */
+  readonly oneTone: boolean;
 }
 
-/** A print keeps to one tone when its pixels stray by no more, in the middle; CIELAB units. */
-export const MONOCHROME = 1.3;
+/**
+ * A print keeps to one tone when its pixels stray by no more, in the middle, and no more of them by so much: a coloured thing
+ * before a grey ground is none. CIELAB units, and a share.
+ */
+const MONOCHROME = { usual: 1.3, off: 5, share: 0.2 } as const;
 /** Steps of lightness in which the curve is told, and the least share of the picture that tells a step. */
 const STEPS = 24;
 const KNOWN = 0.002;
@@ -64,7 +69,11 @@ export function toneCurveOf({ grey, colours }: Layer): ToneCurve {
     const own = at(lab);
     return Math.hypot(lab.a - own.a, lab.b - own.b);
   };
-  return { labs, at, stray, usual: medianOf(labs.map(stray)) };
+  const strays = labs.map(stray);
+  const usual = medianOf(strays);
+  const off = strays.filter((s) => s > MONOCHROME.off).length;
+  const oneTone = usual <= MONOCHROME.usual && off <= MONOCHROME.share * count;
+  return { labs, at, stray, usual, oneTone };
 }
 
 /** How many steps to either side a step has to go with: what is laid on a print has a tone or two, and may be most of it. */

@@ -1,0 +1,77 @@
+import { ciede2000 } from '../colour/ciede2000.js';
+import { labOfSrgb } from '../colour/lab.js';
+import { foldsOf, stainsOf } from './stains.js';
+
+const [WIDTH, HEIGHT] = [160, 120];
+
+type Colour = readonly [number, number, number];
+
+function layer(colourAt: (x: number, y: number) => Colour) {
+  const planes = [0, 1, 2].map((c) => ({
+    width: WIDTH,
+    height: HEIGHT,
+    values: Float32Array.from(
+      { length: WIDTH * HEIGHT },
+      (_, p) => colourAt(p % WIDTH, Math.floor(p / WIDTH))[c]!,
+    ),
+  }));
+  return { grey: planes[1]!, colours: planes };
+}
+
+/** A toned print with drawing in it: blocks of four tones. */
+const toned = (x: number, y: number): Colour => {
+  const v = 60 + 30 * ((Math.floor(x / 10) + Math.floor(y / 10)) % 4);
+  return [v + 12, v, v - 14];
+};
+const within = (x: number, y: number, side: number): boolean =>
+  Math.abs(x - 80) < side && Math.abs(y - 60) < side;
+
+describe('stains', () => {
+  test('a stain that only tints is told by what it tints, whatever is drawn there', () => {
+    const stained = layer((x, y) => {
+      const [r, g, b] = toned(x, y);
+      return within(x, y, 24) ? [r + 14, g, b - 26] : [r, g, b];
+    });
+    const stains = stainsOf(stained);
+    expect(stains).toHaveLength(1);
+    const [stain] = stains;
+    expect(stain!.odds).toBeGreaterThan(0);
+    expect(stain!.pixels.length).toBeGreaterThan(0.85 * 47 * 47);
+    expect(stain!.pixels.length).toBeLessThan(1.2 * 47 * 47);
+    // CIEDE2000 of a tone in the middle, as tinted and as it was.
+    const [r, g, b] = [117, 105, 91];
+    const tinted = labOfSrgb((r + 14) / 255, g / 255, (b - 26) / 255);
+    const expected = ciede2000(tinted, labOfSrgb(r / 255, g / 255, b / 255));
+    expect(Math.abs(stain!.contrast - expected)).toBeLessThan(0.25 * expected);
+  });
+
+  test('a print without a stain has none, nor has a coloured thing before a grey ground', () => {
+    expect(stainsOf(layer(toned))).toEqual([]);
+    const grey = (x: number, y: number): Colour => {
+      const v = 60 + 30 * ((Math.floor(x / 10) + Math.floor(y / 10)) % 4);
+      return [v, v, v];
+    };
+    const ball = layer((x, y) => {
+      const [v] = grey(x, y);
+      if (!within(x, y, 38)) return [v, v, v];
+      // Painted in many tones, with a patch of another colour that would pass for a stain.
+      return within(x, y, 12) ? [v - 30, v, v + 40] : [v + 50, v, v - 40];
+    });
+    expect(stainsOf(ball)).toEqual([]);
+  });
+
+  test('the shadow of a fold is as strong as it darkens a middle grey', () => {
+    const plain = (y: number): Colour => [112 + y / 2, 100 + y / 2, 86 + y / 2];
+    const folded = layer((x, y) => {
+      const share = Math.abs(x - 80) <= 4 ? 0.8 : 1;
+      const [r, g, b] = plain(y);
+      return [r * share, g * share, b * share];
+    });
+    const [fold] = foldsOf(folded);
+    const grey = (v: number) => labOfSrgb(v / 255, v / 255, v / 255);
+    const expected = ciede2000(grey(0.8 * 128), grey(128));
+    expect(fold!.odds).toBeGreaterThan(0);
+    expect(Math.abs(fold!.contrast - expected)).toBeLessThan(0.35 * expected);
+    expect(foldsOf(layer((_, y) => plain(y)))).toEqual([]);
+  });
+});

@@ -1,6 +1,7 @@
 import { ciede2000 } from '../colour/ciede2000.js';
 import { labOfSrgb } from '../colour/lab.js';
-import { foldsOf, stainsOf } from './stains.js';
+import { foldsOf } from './folds.js';
+import { stainsOf } from './stains.js';
 
 const [WIDTH, HEIGHT] = [160, 120];
 
@@ -45,6 +46,19 @@ describe('stains', () => {
     expect(Math.abs(stain!.contrast - expected)).toBeLessThan(0.25 * expected);
   });
 
+  test('a stain that is clear at its rim alone is found whole, and what it hardly tints beside it is left', () => {
+    const ringed = layer((x, y) => {
+      const [r, g, b] = toned(x, y);
+      const away = Math.hypot(x - 80, y - 60);
+      if (away < 20) return [r + 3, g, b - 6];
+      if (away < 26) return [r + 10, g, b - 20];
+      return away < 60 && x > 80 ? [r + 1, g, b - 2] : [r, g, b];
+    });
+    const [stain] = stainsOf(ringed);
+    expect(stain!.pixels.length).toBeGreaterThan(0.85 * Math.PI * 25 ** 2);
+    expect(stain!.pixels.length).toBeLessThan(1.3 * Math.PI * 26 ** 2);
+  });
+
   test('a print without a stain has none, nor has a coloured thing before a grey ground', () => {
     expect(stainsOf(layer(toned))).toEqual([]);
     const grey = (x: number, y: number): Colour => {
@@ -73,5 +87,23 @@ describe('stains', () => {
     expect(fold!.odds).toBeGreaterThan(0);
     expect(Math.abs(fold!.contrast - expected)).toBeLessThan(0.35 * expected);
     expect(foldsOf(layer((_, y) => plain(y)))).toEqual([]);
+  });
+
+  test('where the paper breaks a shadow begins at once and fades to one side', () => {
+    const broken = layer((x, y) => {
+      const fade = x < 80 ? 1 : 1 - 0.16 * Math.max(0, 1 - (x - 80) / 10);
+      const v = (100 + y / 2 + 2 * Math.sin(x / 9)) * fade;
+      return [v + 12, v, v - 14];
+    });
+    const [fold] = foldsOf(broken);
+    expect(fold!.odds).toBeGreaterThan(0);
+    const columns = Array.from(fold!.pixels, (p) => p % WIDTH);
+    expect(Math.abs(Math.min(...columns) - 80)).toBeLessThanOrEqual(1);
+    // A step without an end is the edge of something.
+    const edge = layer((x, y) => {
+      const v = (100 + y / 2) * (x < 80 ? 1 : 0.84);
+      return [v + 12, v, v - 14];
+    });
+    expect(foldsOf(edge)).toEqual([]);
   });
 });

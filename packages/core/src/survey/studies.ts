@@ -12,8 +12,9 @@ import type { Speck } from './specks.js';
 import { specksAt } from './specks.js';
 import type { Strand } from './strands.js';
 import { strandsAt } from './strands.js';
+import { foldsOf } from './folds.js';
 import type { Stain } from './stains.js';
-import { foldsOf, stainsOf } from './stains.js';
+import { stainsOf } from './stains.js';
 
 /** A region of the picture, in its pixels. */
 export interface Region {

@@ -11,7 +11,9 @@ import { meshSites } from './mesh/sites.js';
 import { withForeign } from './one-tone.js';
 import { pixelsUp } from './pixels-up.js';
 import { scratchesOf } from './scratches.js';
+import type { Speck } from './specks.js';
 import { agreed } from './specks.js';
+import type { Blemish } from './blemishes.js';
 import type { Strand } from './strands.js';
 import { strokePixels } from './stroke-mask.js';
 import type { Studied } from './studies.js';
@@ -194,9 +196,14 @@ function thinLine(
 
 function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
   const found: Candidate[] = [];
-  const specks = studied.flatMap((s) => (s.of === 'specks' ? s.specks : []));
-  for (const { site, odds, polarity } of agreed(specks, picture))
+  const specks = agreed(
+    studied.flatMap((s) => (s.of === 'specks' ? s.specks : [])),
+    picture,
+  );
+  for (const { site, odds, polarity } of specks)
     found.push({ kind: 'specks', pixels: site, odds, polarity, line: null });
+  for (const { pixels, odds, polarity } of blemishesAmong(specks, studied, picture))
+    found.push({ kind: 'specks', pixels, odds, polarity, line: null });
   for (const s of studied) {
     if (s.of !== 'losses' && s.of !== 'tones') continue;
     const width = picture.width >> s.level || 1;
@@ -220,6 +227,45 @@ function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] 
     }
   }
   return found;
+}
+
+/** Specks on a megapixel that make a scan dusty, and what speaks against blemishes there: specks have colours as well. */
+const DUSTY = { each: 8, against: 3 } as const;
+
+/** px round a speck in which its own rim would pass for a blemish. */
+const BESIDE = 4;
+
+/** Blemishes in the picture, each told once; what is a speck already is none. */
+function blemishesAmong(
+  specks: readonly Speck[],
+  studied: readonly Studied[],
+  picture: Raster,
+): Blemish[] {
+  const { width, height } = picture;
+  const taken = new Uint8Array(width * height);
+  const sure = specks.filter(({ odds }) => odds > 0);
+  for (const { site } of sure)
+    for (const p of site)
+      for (let v = -BESIDE; v <= BESIDE; v++) {
+        const row = p + v * width;
+        taken.fill(1, Math.max(0, row - BESIDE), Math.max(0, row + BESIDE + 1));
+      }
+  const dusty = sure.length > (DUSTY.each * width * height) / 1e6 ? DUSTY.against : 0;
+  return studied
+    .flatMap((s) =>
+      s.of === 'blemishes' ? s.blemishes.map((b) => ({ ...b, level: s.level })) : [],
+    )
+    .map(({ pixels, odds, polarity, level }) => ({
+      pixels: pixelsUp(pixels, width >> level, level, picture),
+      odds: odds - dusty,
+      polarity,
+    }))
+    .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!)
+    .filter(({ pixels }) => {
+      if (pixels.some((p) => taken[p])) return false;
+      for (const p of pixels) taken[p] = 1;
+      return true;
+    });
 }
 
 interface Run {

@@ -12,6 +12,8 @@ import type { Speck } from './specks.js';
 import { specksAt } from './specks.js';
 import type { Strand } from './strands.js';
 import { strandsAt } from './strands.js';
+import type { Blemish } from './blemishes.js';
+import { blemishesOf } from './blemishes.js';
 import { foldsOf } from './folds.js';
 import type { Stain } from './stains.js';
 import { stainsOf } from './stains.js';
@@ -34,6 +36,7 @@ export type Studied =
   | { readonly of: 'strands'; readonly strands: readonly Strand[] }
   | { readonly of: 'foreign'; readonly strands: readonly Strand[] | null }
   | { readonly of: 'specks'; readonly specks: readonly Speck[] }
+  | { readonly of: 'blemishes'; readonly level: number; readonly blemishes: readonly Blemish[] }
   | { readonly of: 'losses'; readonly level: number; readonly losses: readonly Loss[] }
   | {
       readonly of: 'tones';
@@ -45,6 +48,8 @@ export type Studied =
 /** Lines are looked for at no more than so many pixels, regions and tones at fewer. */
 export const MOST = { strands: 3.6e6, losses: 1.8e6, tones: 1.6e5 } as const;
 const LEVELS = { strands: 4, specks: 4 } as const;
+/** Levels at which blemishes are looked for, from a handful of px of the picture to some dozen. */
+const BLEMISHED = [1, 2] as const;
 
 type Frame = Pick<Raster, 'width' | 'height'>;
 
@@ -60,6 +65,7 @@ export function strandLevel(frame: Frame): number {
 const NEEDS: Record<Studied['of'], readonly FindingKind[]> = {
   strands: ['lines', 'creases', 'ink', 'wires', 'mesh'],
   specks: ['specks'],
+  blemishes: ['specks'],
   foreign: ['lines', 'creases', 'ink'],
   losses: ['losses', 'specks', 'lines', 'creases', 'ink', 'wires', 'stains'],
   tones: ['stains', 'pulls'],
@@ -70,6 +76,7 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
   const base = strandLevel(frame);
   const wanted: { of: Studied['of']; level: number }[] = [
     ...Array.from({ length: LEVELS.specks }, (_, level) => ({ of: 'specks' as const, level })),
+    ...BLEMISHED.map((level) => ({ of: 'blemishes' as const, level })),
     ...Array.from({ length: LEVELS.strands }, (_, k) => ({
       of: 'strands' as const,
       level: base + k,
@@ -97,6 +104,7 @@ const COST: Record<Studied['of'], number> = {
   strands: 3,
   foreign: 1,
   specks: 1,
+  blemishes: 2,
   losses: 4,
   tones: 30,
 };
@@ -138,6 +146,8 @@ function studied(halves: Halves, level: number, of: Studied['of']): Studied {
       const reading = readingOf(halves, level);
       return { of, specks: specksAt(reading, level, picture, { foreign: foreignAt(reading) }) };
     }
+    case 'blemishes':
+      return { of, level, blemishes: blemishesOf(layerOf(halves, level)) };
     case 'losses':
       return { of, level, losses: lossesOf(layerOf(halves, level)) };
     case 'tones': {

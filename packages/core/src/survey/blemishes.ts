@@ -45,10 +45,11 @@ function opponentsOf({ grey, colours }: Layer): Plane[] {
     Float32Array,
     Float32Array,
   ];
-  const against = (other: Float32Array, share: number): Plane => ({
-    ...grey,
-    values: r.map((v, p) => 128 + share * (v - other[p]!)),
-  });
+  const against = (other: Float32Array, share: number): Plane => {
+    const values = new Float32Array(r.length);
+    for (let p = 0; p < values.length; p++) values[p] = 128 + share * (r[p]! - other[p]!);
+    return { ...grey, values };
+  };
   return [against(b, 2 / 3), against(g, 1)];
 }
 

@@ -45,11 +45,9 @@ export type Studied =
       readonly pulls: readonly Region[];
     };
 
-/** Lines are looked for at no more than so many pixels, regions and tones at fewer. */
-export const MOST = { strands: 3.6e6, losses: 1.8e6, tones: 1.6e5 } as const;
-const LEVELS = { strands: 4, specks: 4 } as const;
-/** Levels at which blemishes are looked for, from a handful of px of the picture to some dozen. */
-const BLEMISHED = [1, 2] as const;
+/** Lines are looked for at no more than so many pixels, regions, tones and blemishes at fewer. */
+export const MOST = { strands: 3.6e6, losses: 1.8e6, blemishes: 1.2e6, tones: 1.6e5 } as const;
+const LEVELS = { strands: 4, specks: 4, blemishes: 2 } as const;
 
 type Frame = Pick<Raster, 'width' | 'height'>;
 
@@ -76,7 +74,11 @@ export function studiesFor(frame: Frame, kinds: readonly FindingKind[]): Study[]
   const base = strandLevel(frame);
   const wanted: { of: Studied['of']; level: number }[] = [
     ...Array.from({ length: LEVELS.specks }, (_, level) => ({ of: 'specks' as const, level })),
-    ...BLEMISHED.map((level) => ({ of: 'blemishes' as const, level })),
+    ...Array.from({ length: LEVELS.blemishes }, (_, k) => ({
+      of: 'blemishes' as const,
+      // A compression leaves little of colour at the picture's own level.
+      level: Math.max(1, levelFor(frame, MOST.blemishes)) + k,
+    })),
     ...Array.from({ length: LEVELS.strands }, (_, k) => ({
       of: 'strands' as const,
       level: base + k,

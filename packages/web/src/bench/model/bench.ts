@@ -4,7 +4,6 @@ import type {
   FreshPart,
   PictureEvent,
   PictureRecords,
-  Records,
   Repair,
   Site,
 } from '@tersum/document';
@@ -15,6 +14,8 @@ import { createStore } from 'zustand/vanilla';
 import { messageOf, RequestProblem } from '../../api/client.js';
 import * as api from '../../api/pictures.js';
 import type { BenchState, Tool } from './state.js';
+import { firstState, PUT_AWAY } from './first-state.js';
+import { sharing } from './sharing.js';
 import { overlayOf } from './overlays.js';
 import { freshMethod, laidAside, SEE_THROUGH } from './fresh.js';
 import { NO_DONOR } from './donors.js';
@@ -43,21 +44,6 @@ export interface Bench {
   setTool(patch: Partial<Tool>): void;
 }
 
-export const FIRST_TOOL: Tool = {
-  method: 'fill',
-  shape: 'stroke',
-  width: 24,
-  softness: 0,
-  flow: 1,
-  strength: 1,
-  adapt: 1,
-  donor: { kind: 'search' },
-  keepStep: true,
-  layerId: null,
-  patchAs: 'graft',
-  patchFrom: 'bad',
-};
-
 /**
  * @param takePixels is given pixels that changed, before the view that names them
  */
@@ -65,45 +51,7 @@ export function createBench(
   pictureId: string,
   takePixels: (fresh: readonly FreshPart[]) => void,
 ): Bench {
-  const store = createStore<BenchState>(() => ({
-    pictureId,
-    records: null,
-    trouble: null,
-    view: null,
-    preview: null,
-    computing: null,
-    saving: 0,
-    notice: null,
-    tell: null,
-    tool: FIRST_TOOL,
-    draft: null,
-    pending: null,
-    selected: null,
-    also: [],
-    offers: null,
-    variants: null,
-    grounds: null,
-    fillHand: 'pick',
-    rough: null,
-    heat: null,
-    sliding: null,
-    pieceHand: 'move',
-    axis: null,
-    quiet: new Set<string>(),
-    viewport: null,
-    openAt: null,
-    table: { width: 0, height: 0 },
-    pointer: null,
-    asReceived: false,
-    split: null,
-    showAll: false,
-    pickingDonor: false,
-    findingKind: null,
-    finding: null,
-    addingFinding: false,
-    marking: null,
-    surround: 'light',
-  }));
+  const store = createStore<BenchState>(() => firstState(pictureId));
   const set = (patch: Partial<BenchState>): void => {
     const { selected, offers, variants } = store.getState();
     // What was being tried out for one repair is put away when another is taken up.
@@ -307,36 +255,6 @@ export function createBench(
     searchDonor,
     set,
     setTool,
-  };
-}
-
-/** Nothing in hand for any one repair. */
-const PUT_AWAY = {
-  offers: null,
-  variants: null,
-  grounds: null,
-  heat: null,
-  fillHand: 'pick',
-} as const;
-
-/** The new records, but with the old objects wherever nothing changed, so that only what changed is drawn anew. */
-function sharing(known: Records, news: Records): Records {
-  const share = <T extends { readonly id: string }>(
-    old: readonly T[],
-    fresh: readonly T[],
-  ): T[] => {
-    const byId = new Map(old.map((item) => [item.id, item]));
-    return fresh.map((item) => {
-      const before = byId.get(item.id);
-      return before && JSON.stringify(before) === JSON.stringify(item) ? before : item;
-    });
-  };
-  return {
-    layers: share(known.layers, news.layers),
-    repairs: share(known.repairs, news.repairs),
-    tones: share(known.tones, news.tones),
-    frames: share(known.frames, news.frames),
-    preparations: share(known.preparations, news.preparations),
   };
 }
 

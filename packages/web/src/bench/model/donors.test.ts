@@ -2,7 +2,7 @@ import type { Repair } from '@tersum/document';
 import { plainFill, shiftDonor } from '@tersum/document';
 import { donorCorners, donorOf, holdsDonor, laidCorners, scaledBy, turnedBy } from './donors.js';
 import { freshMethod, laidAside } from './fresh.js';
-import { FIRST_TOOL } from './bench.js';
+import { FIRST_TOOL } from './first-state.js';
 import { canJoin, canSplit, joined, split } from './many.js';
 import { movedBy } from './repairs.js';
 

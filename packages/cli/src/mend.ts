@@ -152,11 +152,11 @@ function holeOf(
   const hole = new Uint8Array(width * height);
   const rim = new Int8Array(width * height);
   const found = new Uint8Array(width * height);
-  for (const { pixels, box, kind, soft, polarity } of findings) {
+  for (const { pixels, box, kind, soft, polarity, tinted } of findings) {
     for (const p of pixels) found[p] = 1;
     for (const p of grownMask(pixels, box, { width, height }, kind, soft)) {
       hole[p] = 1;
-      rim[p] = TWOFOLD.has(kind) ? 0 : polarity;
+      rim[p] = TWOFOLD.has(kind) ? 0 : tinted ? EDGE : polarity;
     }
   }
   const isEdge = (p: number): boolean =>

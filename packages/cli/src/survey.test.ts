@@ -123,4 +123,31 @@ describe('mend', () => {
     expect(report.policy).toBe('documentary');
     expect(report.mended.specks).toBeGreaterThan(18);
   });
+
+  test('takes off a chip of another colour and the same tone, its rim too', async () => {
+    const [clean, chipped] = [0, 1].map(() => createRaster(WIDTH, HEIGHT, 3));
+    const [cx, cy] = [140, 90];
+    for (let y = 0, i = 0; y < HEIGHT; y++)
+      for (let x = 0; x < WIDTH; x++) {
+        const lit = 1 - x / 900 + 0.006 * Math.sin(12.9 * x + 78.2 * y);
+        const over = 1 / (1 + Math.exp(1.4 * (Math.hypot(x - cx, y - cy) - 6)));
+        for (let c = 0; c < 3; c++, i++) {
+          const paint = [205, 158, 120][c]! * lit;
+          clean!.data[i] = paint;
+          chipped!.data[i] = paint + over * ([140, 152, 162][c]! - paint);
+        }
+      }
+    await writeFile(at('chip.png'), await encode(chipped!, 'png', 90, none));
+    await mendCommand([at('chip.png'), '--out', at('whole.png'), '--kinds', 'specks']);
+    const mended = (await decode(at('whole.png'))).raster;
+    const off = (p: number, of = mended): number =>
+      Math.max(...[0, 1, 2].map((c) => Math.abs(of.data[3 * p + c]! - clean!.data[3 * p + c]!)));
+    let [before, after] = [0, 0];
+    for (let p = 0; p < WIDTH * HEIGHT; p++) {
+      before = Math.max(before, off(p, chipped!));
+      after = Math.max(after, off(p));
+    }
+    expect(before).toBeGreaterThan(35);
+    expect(after).toBeLessThan(13);
+  });
 });

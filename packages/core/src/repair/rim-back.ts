@@ -6,7 +6,10 @@ import type { Raster } from '../raster/raster.js';
  */
 const SHOWS = { least: 0.03, rough: 1.5, most: 0.1 } as const;
 
-/** What lies just within the border of something that was found: much of it may not have been part of it. */
+/**
+ * What lies just within the border of something that was found, much of which may not have been part of it; and round what is
+ * told by its colour.
+ */
 export const EDGE = 2;
 
 /**

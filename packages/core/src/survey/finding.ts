@@ -35,6 +35,8 @@ export interface Finding {
   /** Where a line runs, and its width there, px. */
   readonly line: readonly (readonly [x: number, y: number, width: number])[] | null;
   readonly polarity: 1 | -1;
+  /** Told by its colour: its tone says little of where it ends. */
+  readonly tinted: boolean;
   /** Width of lines, creases and wires; else the diameter of a disc as large; px. */
   readonly size: number;
   /** How far its edges fade out beyond it, px. */

@@ -30,6 +30,8 @@ export interface Candidate {
   readonly odds: number;
   readonly polarity: 1 | -1;
   readonly line: Finding['line'];
+  /** See {@link Finding.tinted}. */
+  readonly tinted?: boolean;
   /** Where it is told better than by a ring, see {@link Finding.contrast}. */
   readonly contrast?: number;
   /** Width of what it is made of, and how far its edges fade, px. */
@@ -202,8 +204,8 @@ function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] 
   );
   for (const { site, odds, polarity } of specks)
     found.push({ kind: 'specks', pixels: site, odds, polarity, line: null });
-  for (const { pixels, odds, polarity } of blemishesAmong(specks, studied, picture))
-    found.push({ kind: 'specks', pixels, odds, polarity, line: null });
+  for (const blemish of blemishesAmong(specks, studied, picture))
+    found.push({ kind: 'specks', line: null, tinted: true, ...blemish });
   for (const s of studied) {
     if (s.of !== 'losses' && s.of !== 'tones') continue;
     const width = picture.width >> s.level || 1;
@@ -232,6 +234,8 @@ function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] 
 /** Specks on a megapixel that make a scan dusty, and what speaks against blemishes there: specks have colours as well. */
 const DUSTY = { each: 8, against: 3 } as const;
 
+/** How far colour fades at the rim of a blemish, px of its level: tone may not tell. */
+const RIM = 1.5;
 /** px round a speck in which its own rim would pass for a blemish. */
 const BESIDE = 4;
 
@@ -240,7 +244,7 @@ function blemishesAmong(
   specks: readonly Speck[],
   studied: readonly Studied[],
   picture: Raster,
-): Blemish[] {
+): (Blemish & Pick<Candidate, 'soft'>)[] {
   const { width, height } = picture;
   const taken = new Uint8Array(width * height);
   const sure = specks.filter(({ odds }) => odds > 0);
@@ -259,6 +263,7 @@ function blemishesAmong(
       pixels: pixelsUp(pixels, width >> level, level, picture),
       odds: odds - dusty,
       polarity,
+      soft: RIM * 2 ** level,
     }))
     .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!)
     .filter(({ pixels }) => {

@@ -130,7 +130,7 @@ function fringes({ line }: Candidate, claimed: Uint8Array, { width, height }: Ra
 }
 
 function findingOf(
-  { kind, pixels, odds, polarity, line, parts, size, soft, contrast }: Candidate,
+  { kind, pixels, odds, polarity, tinted = false, line, parts, size, soft, contrast }: Candidate,
   picture: Raster,
   read: ReturnType<typeof factsReader>,
 ): Finding {
@@ -150,6 +150,7 @@ function findingOf(
     ...read(pixels, box),
     ...(contrast === undefined ? {} : { contrast }),
     polarity,
+    tinted,
     score: scoreOf(odds),
   };
 }

@@ -59,6 +59,7 @@ function byHand(picture: Raster, pixels: Int32Array, kind: FindingKind, id: stri
     line: null,
     size: tenth(size),
     soft: 1,
+    tinted: false,
     extent: tenth(extent),
     score: 1,
     ...factsReader(picture, covered)(pixels, box),

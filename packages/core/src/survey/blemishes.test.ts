@@ -1,24 +1,12 @@
 import { blemishesOf } from './blemishes.js';
+import type { Colour } from './test-scenes.js';
+import { colouredLayer } from './test-scenes.js';
 
 const [WIDTH, HEIGHT] = [120, 100];
 const CHIP = { x: 70, y: 44 };
 
-type Colour = readonly [number, number, number];
-
-function layer(colourAt: (x: number, y: number) => Colour) {
-  const all = Array.from({ length: WIDTH * HEIGHT }, (_, p) =>
-    colourAt(p % WIDTH, Math.floor(p / WIDTH)),
-  );
-  const plane = (of: (colour: Colour) => number) => ({
-    width: WIDTH,
-    height: HEIGHT,
-    values: Float32Array.from(all, of),
-  });
-  return {
-    grey: plane(([r, g, b]) => 0.299 * r + 0.587 * g + 0.114 * b),
-    colours: [0, 1, 2].map((c) => plane((colour) => colour[c]!)),
-  };
-}
+const layer = (colourAt: (x: number, y: number) => Colour) =>
+  colouredLayer(WIDTH, HEIGHT, colourAt);
 
 /** Painted ground, lit from the left, with a little noise, and blue beyond it. */
 const ground = (x: number, y: number): Colour => {

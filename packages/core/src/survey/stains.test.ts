@@ -2,22 +2,13 @@ import { ciede2000 } from '../colour/ciede2000.js';
 import { labOfSrgb } from '../colour/lab.js';
 import { foldsOf } from './folds.js';
 import { stainsOf } from './stains.js';
+import type { Colour } from './test-scenes.js';
+import { colouredLayer } from './test-scenes.js';
 
 const [WIDTH, HEIGHT] = [160, 120];
 
-type Colour = readonly [number, number, number];
-
-function layer(colourAt: (x: number, y: number) => Colour) {
-  const planes = [0, 1, 2].map((c) => ({
-    width: WIDTH,
-    height: HEIGHT,
-    values: Float32Array.from(
-      { length: WIDTH * HEIGHT },
-      (_, p) => colourAt(p % WIDTH, Math.floor(p / WIDTH))[c]!,
-    ),
-  }));
-  return { grey: planes[1]!, colours: planes };
-}
+const layer = (colourAt: (x: number, y: number) => Colour) =>
+  colouredLayer(WIDTH, HEIGHT, colourAt);
 
 /** A toned print with drawing in it: blocks of four tones. */
 const toned = (x: number, y: number): Colour => {

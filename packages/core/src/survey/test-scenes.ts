@@ -1,5 +1,6 @@
 import type { Random } from '../random/random.js';
 import { seededRandom } from '../random/random.js';
+import type { Layer } from '../raster/layers.js';
 import type { Raster } from '../raster/raster.js';
 import { createRaster } from '../raster/raster.js';
 
@@ -119,4 +120,23 @@ function widened(mask: Uint8Array, width: number): Uint8Array {
       out.fill(1, v * width + Math.max(0, x - 2), v * width + Math.min(width - 1, x + 2) + 1);
   }
   return out;
+}
+
+export type Colour = readonly [red: number, green: number, blue: number];
+
+/** A layer in colour, each pixel as told; its grey is green. */
+export function colouredLayer(
+  width: number,
+  height: number,
+  colourAt: (x: number, y: number) => Colour,
+): Layer {
+  const all = Array.from({ length: width * height }, (_, p) =>
+    colourAt(p % width, Math.floor(p / width)),
+  );
+  const colours = [0, 1, 2].map((c) => ({
+    width,
+    height,
+    values: Float32Array.from(all, (colour) => colour[c]!),
+  }));
+  return { grey: colours[1]!, colours };
 }

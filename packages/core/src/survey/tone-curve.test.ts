@@ -1,19 +1,12 @@
 import { labOfSrgb } from '../colour/lab.js';
 import { toneCurveOf } from './tone-curve.js';
+import type { Colour } from './test-scenes.js';
+import { colouredLayer } from './test-scenes.js';
 
 const [WIDTH, HEIGHT] = [120, 90];
 
-function layer(colourAt: (x: number, y: number) => readonly [number, number, number]) {
-  const planes = [0, 1, 2].map((c) => ({
-    width: WIDTH,
-    height: HEIGHT,
-    values: Float32Array.from(
-      { length: WIDTH * HEIGHT },
-      (_, p) => colourAt(p % WIDTH, Math.floor(p / WIDTH))[c]!,
-    ),
-  }));
-  return { grey: planes[0]!, colours: planes };
-}
+const layer = (colourAt: (x: number, y: number) => Colour) =>
+  colouredLayer(WIDTH, HEIGHT, colourAt);
 
 describe('tone of a print', () => {
   const sepia = layer((x) => [60 + x, 50 + 0.95 * x, 35 + 0.85 * x]);

@@ -53,7 +53,8 @@ function beside(picture: Raster, truth: Raster, shift: number, columns: readonly
 test('hand-held frames become one picture, and a stranger among them is named', async ({
   page,
 }, info) => {
-  await page.goto(server.url);
+  // Pictures that still come in may move the board below the pointer.
+  await page.goto(server.url, { waitUntil: 'networkidle' });
   const job = page.getByRole('article', { name: 'Allotment behind the fence' });
   await job.getByRole('button', { name: /^Simulated devices/ }).click();
   await page.getByRole('radio', { name: 'Camera' }).click();

@@ -31,7 +31,7 @@ export function JobsPage() {
   const [gone, setGone] = useState<Job | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [settings, setSettings] = useState(false);
-  const { data: house } = useHouse();
+  const { data: house, isLoading: houseComing } = useHouse();
   const uploads = useUploads();
   const plan = jobs && house ? todaysPlan(jobs, house) : null;
   const drop = async (job: Job): Promise<void> => {
@@ -74,6 +74,7 @@ export function JobsPage() {
         {jobs && jobs.length > 0 && house && (
           <PlanStrip jobs={jobs} house={house} onSettings={() => setSettings(true)} />
         )}
+        {jobs && jobs.length > 0 && houseComing && <PlanRoom aria-hidden />}
         {gone && (
           <Gone role="status">
             <span>“{gone.title}” was deleted.</span>
@@ -172,6 +173,12 @@ const Search = styled(SearchField)`
     border-radius: ${look.corner};
     background: ${look.paperHigh};
   }
+`;
+
+/** As high as the plan: the jobs below it must not move under a pointer when it comes. */
+const PlanRoom = styled.div`
+  height: 106px;
+  margin-bottom: 16px;
 `;
 
 const Gone = styled.div`

@@ -11,6 +11,7 @@ export const KERNELS = {
   join: 'join',
   predict: 'predict',
   register: 'register',
+  repair: 'repair',
   solve: 'solve',
 };
 

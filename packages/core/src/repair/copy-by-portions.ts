@@ -17,6 +17,7 @@ import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import type { DonorInput } from './clone.js';
 import { COPIED, towardsExpected } from './expected.js';
+import { layCopies } from './laid-copies.js';
 
 /** Options of {@link copyByPortions}. */
 export interface PortionOptions extends Partial<Omit<DonorSearchOptions, 'count' | 'used'>> {
@@ -164,10 +165,12 @@ export function copyByPortions(
 /** Brings what was copied into a picture, changed in place, towards what its surroundings make likely. */
 function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
   const { channels, data } = out;
-  const colour = Float32Array.from(data);
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
   const boxes = partBoxes(mask, out.width);
-  towardsExpected({ below, frame: frameOf(below), from, mask }, colour, boxes, 1, COPIED);
+  const copies = layCopies(below, { from, mask }, []);
+  const { colour } = copies;
+  colour.set(data);
+  towardsExpected(copies, frameOf(below), boxes, 1, COPIED);
   const [colours, white] = [colourChannels(channels), whiteOf(data)];
   for (let p = mask.indexOf(1); p >= 0; p = mask.indexOf(1, p + 1))
     for (let i = p * channels; i < p * channels + colours; i++) {

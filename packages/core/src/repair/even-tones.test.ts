@@ -1,6 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import { createRaster } from '../raster/raster.js';
 import { evenTones } from './even-tones.js';
+import { layCopies } from './laid-copies.js';
 
 const [WIDTH, HEIGHT] = [64, 48];
 const BOX = { x: 20, y: 14, width: 16, height: 12 };
@@ -24,10 +25,10 @@ function evened(
   for (let y = BOX.y; y < BOX.y + BOX.height; y++)
     for (let x = BOX.x; x < BOX.x + BOX.width; x++)
       from[y * WIDTH + x] = y * WIDTH + x + (typeof shift === 'number' ? shift : shift(x));
-  const colour = new Float32Array(picture.data.length);
   from.forEach((source, p) => (mask[p] = source >= 0 ? 1 : 0));
-  evenTones(picture, { from, mask }, BOX, adapt, colour);
-  return colour;
+  const copies = layCopies(picture, { from, mask }, [BOX]);
+  evenTones(copies, BOX, adapt);
+  return copies.colour as Float32Array;
 }
 
 const inBox = (x: number, y: number): boolean =>

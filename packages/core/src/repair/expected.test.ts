@@ -2,6 +2,7 @@ import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
 import { FILLED, towardsExpected } from './expected.js';
+import { layCopies } from './laid-copies.js';
 
 const [WIDTH, HEIGHT] = [120, 100];
 type Box = readonly [left: number, top: number, right: number, bottom: number];
@@ -31,21 +32,22 @@ function settled(
 ) {
   const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
   const below = { ...truth, data: truth.data.slice() };
-  const colour = new Float32Array(truth.data.length);
+  const copied = new Float32Array(truth.data.length);
   for (let y = top; y < bottom; y++)
     for (let x = left; x < right; x++) {
       const p = y * WIDTH + x;
       from[p] = p + shift;
       for (let c = 0; c < 3; c++) {
         below.data[3 * p + c] = 255;
-        colour[3 * p + c] = truth.data[3 * (p + shift) + c]!;
+        copied[3 * p + c] = truth.data[3 * (p + shift) + c]!;
       }
     }
-  const copied = colour.slice();
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
-  towardsExpected({ below, frame: frameOf(below), from, mask }, colour, boxes, share, strengths);
-  return { colour, copied, from };
+  const copies = layCopies(below, { from, mask }, []);
+  copies.colour.set(copied);
+  towardsExpected(copies, frameOf(below), boxes, share, strengths);
+  return { colour: copies.colour as Float32Array, copied, from };
 }
 
 function meanError(colour: Float32Array, truth: Raster, from: Int32Array): number {

@@ -9,7 +9,7 @@ import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
 import { depthsOf } from '../shape/depth.js';
-import type { Copies } from './copies.js';
+import type { LaidCopies } from './laid-copies.js';
 import { misfitIn } from './misfit.js';
 
 /** px round a site that say what is to be expected in it. */
@@ -41,37 +41,29 @@ export const COPIED: Strengths = { usual: OF_PORTIONS, slender: OF_PORTIONS };
 /** Sites no deeper than this are slender, px. */
 const SLENDER = 8;
 
-/** A site in its picture. */
-export interface Copied extends Copies {
-  /** The picture with whatever stands in the site, and what else is copied from. */
-  readonly below: Raster;
-  /** Where the picture itself lies in it. */
-  readonly frame: Rect;
-}
-
 /**
  * Brings what was copied into a site towards what its surroundings make most likely, as strong in detail as it was:
  * edges and grain that enter go on, the rest is the copied texture. Narrow sites alone: in deep ones copies say more.
- * @param colour samples of the site, on the picture's scale and laid out like it; changed in place
+ * @param copies whose colour is changed in place @param frame where the picture itself lies: beyond is what else is copied from
  * @param boxes that together hold it
  * @param share 0..1, of what is usual @param detail how strong it is to become
  */
 export function towardsExpected(
-  copied: Copied,
-  colour: Float32Array | Float64Array,
+  copies: LaidCopies,
+  frame: Rect,
   boxes: readonly Rect[],
   share: number,
   detail: Strengths,
 ): void {
   if (share <= 0) return;
-  const { below, mask } = copied;
-  const open = mask.slice();
+  const { picture: below } = copies;
+  const open = copies.mask.slice();
   const deepest = deepestBy(open, below);
   const narrowness = (x: number, y: number): number =>
     Math.min(1, Math.max(0, (DEEP - deepest(x, y)) / (DEEP - NARROW)));
   for (let p = open.indexOf(1); p >= 0; p = open.indexOf(1, p + 1))
     if (narrowness(p % below.width, Math.floor(p / below.width)) <= 0) open[p] = 0;
-  const work = { ...copied, colour, open, deepest, narrowness, share: SHARE * share, detail };
+  const work = { copies, frame, open, deepest, narrowness, share: SHARE * share, detail };
   for (const box of boxes)
     for (let y = box.y; y < box.y + box.height; y += PIECE)
       for (let x = box.x; x < box.x + box.width; x += PIECE)
@@ -94,8 +86,9 @@ function deepestBy(site: Uint8Array, { width, height }: Raster): (x: number, y: 
   return (x, y) => deepest[squareOf(x, y)]!;
 }
 
-interface Work extends Copied {
-  readonly colour: Float32Array | Float64Array;
+interface Work {
+  readonly copies: LaidCopies;
+  readonly frame: Rect;
   /** Site pixels that are still to be settled. */
   readonly open: Uint8Array;
   readonly deepest: (x: number, y: number) => number;
@@ -106,8 +99,8 @@ interface Work extends Copied {
 
 /** Settles the open pixels of one piece. */
 function settle(work: Work, core: Rect): void {
-  const { below, frame, open, share, detail } = work;
-  const { width } = below;
+  const { copies, frame, open, share, detail } = work;
+  const { width, data } = copies.picture;
   if (!holdsAny(open, width, core)) return;
   const piece = intersect(grow(core, EXPECTED_RING), frame);
   const tile = layTile(piece.width, piece.height);
@@ -129,7 +122,7 @@ function settle(work: Work, core: Rect): void {
       tile.weights.byteOffset,
     );
     const strengths = isSlender(work, core) ? detail.slender : detail.usual;
-    keepDetail(tile, runs, tile.before, whiteOf(below.data), strengths);
+    keepDetail(tile, runs, tile.before, whiteOf(data), strengths);
   }
   for (let y = core.y; y < core.y + core.height; y++) {
     const first = y * width + core.x;
@@ -138,7 +131,15 @@ function settle(work: Work, core: Rect): void {
 }
 
 /** Whether a site is slender all over a piece. */
-function isSlender({ deepest, below: { width, height } }: Work, core: Rect): boolean {
+function isSlender(
+  {
+    deepest,
+    copies: {
+      picture: { width, height },
+    },
+  }: Work,
+  core: Rect,
+): boolean {
   for (let y = core.y; y < core.y + core.height + DEEP; y += DEEP)
     for (let x = core.x; x < core.x + core.width + DEEP; x += DEEP)
       if (deepest(Math.min(x, width - 1), Math.min(y, height - 1)) > SLENDER) return false;
@@ -149,12 +150,13 @@ function isSlender({ deepest, below: { width, height } }: Work, core: Rect): boo
 function layWeights(work: Work, piece: Rect, { grid }: Tile): void {
   const wide = nodesAlong(piece.width);
   const high = nodesAlong(piece.height);
-  const { below, narrowness } = work;
-  const misfit = misfitIn(below, work, piece);
+  const { narrowness } = work;
+  const { width, height } = work.copies.picture;
+  const misfit = misfitIn(work.copies, piece);
   for (let j = 0, node = 0; j < high; j++) {
-    const y = Math.min(below.height - 1, Math.max(0, piece.y + (j - 0.5) * SQUARE));
+    const y = Math.min(height - 1, Math.max(0, piece.y + (j - 0.5) * SQUARE));
     for (let i = 0; i < wide; i++, node++) {
-      const x = Math.min(below.width - 1, Math.max(0, piece.x + (i - 0.5) * SQUARE));
+      const x = Math.min(width - 1, Math.max(0, piece.x + (i - 0.5) * SQUARE));
       grid[node] = narrowness(x, y) * Math.min(1, misfit[node]! / UNLIKE);
     }
   }
@@ -162,7 +164,13 @@ function layWeights(work: Work, piece: Rect, { grid }: Tile): void {
 
 /** Takes the open pixels of a row out of a tile: they are settled. @param cell of the first */
 function takeRow(
-  { below: { channels }, colour, open }: Work,
+  {
+    copies: {
+      picture: { channels },
+      colour,
+    },
+    open,
+  }: Work,
   { values }: Tile,
   from: number,
   to: number,
@@ -178,7 +186,7 @@ function takeRow(
 
 /** Lays the picture as mended so far into a tile. @param beside in which open pixels are foretold */
 function layValues(work: Work, piece: Rect, beside: Rect, tile: Tile): void {
-  const { width } = work.below;
+  const { width } = work.copies.picture;
   // A cell that is foretold from too few could come to anything: at the picture's edges what was copied stays.
   const told = {
     x: piece.x + REACH,
@@ -191,7 +199,7 @@ function layValues(work: Work, piece: Rect, beside: Rect, tile: Tile): void {
   for (let y = piece.y; y < piece.y + piece.height; y++) {
     const row = y * width + piece.x;
     const first = (y - piece.y) * tile.stride;
-    layRow(work, row, row + piece.width, tile, first);
+    layRow(work.copies, row, row + piece.width, tile, first);
     if (y < within.y || y >= within.y + within.height) continue;
     tile.unknown.set(work.open.subarray(row + left, row + left + within.width), first + left);
   }
@@ -199,7 +207,7 @@ function layValues(work: Work, piece: Rect, beside: Rect, tile: Tile): void {
 
 /** Lays pixels of a row, as mended so far, into a tile. @param first cell */
 function layRow(
-  { below: { channels, data }, colour, from }: Work,
+  { picture: { channels, data }, colour, from }: LaidCopies,
   begin: number,
   end: number,
   { values }: Tile,

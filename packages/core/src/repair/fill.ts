@@ -2,7 +2,6 @@ import { atlasOf } from '../fill/atlas.js';
 import type { DonorMap, FilledBand } from '../fill/donor-map.js';
 import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
-import { whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, meets, paste, shift, unite } from '../raster/rect.js';
 import { partBoxes } from '../shape/part-boxes.js';
@@ -10,6 +9,7 @@ import { layOver } from './blend.js';
 import type { Copies } from './copies.js';
 import { evenTones } from './even-tones.js';
 import { FILLED, towardsExpected } from './expected.js';
+import { layCopies } from './laid-copies.js';
 
 /** What replaying a fill works on. */
 export interface FillInput {
@@ -51,14 +51,12 @@ function copyAndEven(
   strength: number,
   adapt: number,
 ): Raster {
-  const { data } = below;
   const site = siteOf(map, origin, below, coverage);
-  const deep = whiteOf(data) !== 255;
-  const colour = deep ? new Float64Array(data.length) : new Float32Array(data.length);
   const groups = groupsOf(site.mask, below.width);
-  for (const box of groups) evenTones(below, site, box, adapt, colour);
-  towardsExpected({ below, frame, ...site }, colour, groups, adapt, FILLED);
-  return layOver(below, { data: colour }, site.covered, strength, groups);
+  const copies = layCopies(below, site, groups);
+  for (const box of groups) evenTones(copies, box, adapt);
+  towardsExpected(copies, frame, groups, adapt, FILLED);
+  return layOver(below, { data: copies.colour }, site.covered, strength, groups);
 }
 
 /** Fills part after part, so that what lies on one side of a joint is not evened with what lies on the other. */

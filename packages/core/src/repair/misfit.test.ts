@@ -2,7 +2,7 @@ import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
 import { nodesAlong, SQUARE } from '../predict/tile.js';
-import type { Copies } from './copies.js';
+import { layCopies } from './laid-copies.js';
 import { misfitIn } from './misfit.js';
 
 const [WIDTH, HEIGHT] = [80, 60];
@@ -13,12 +13,13 @@ function draw(tone: (x: number, y: number) => number): Raster {
   return { width: WIDTH, height: HEIGHT, channels: 1, data };
 }
 
-/** A site in the middle, copied from so far to the side. */
-function copiedFrom(shift: number): Copies {
+/** The misfit all over, of a site in the middle that is copied from so far to the side. */
+function misfitOf(picture: Raster, shift: number): Float32Array {
   const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
   for (let y = 26; y < 34; y++)
     for (let x = 30; x < 40; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
-  return { from, mask: Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0)) };
+  const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
+  return misfitIn(layCopies(picture, { from, mask }, []), frameOf(picture));
 }
 
 /** The misfit of the square a pixel lies in. */
@@ -27,18 +28,17 @@ const told = (misfit: Float32Array, x: number, y: number): number =>
 
 test('a pattern copied in step fits, whatever the tone; out of step it does not', () => {
   const pattern = draw((x, y) => 100 + (x % 8 < 4 ? 40 : 0) + (y % 6 < 3 ? 20 : 0) + x / 2);
-  const whole = frameOf(pattern);
-  const inStep = misfitIn(pattern, copiedFrom(16), whole);
+  const inStep = misfitOf(pattern, 16);
   expect(told(inStep, 31, 27)).toBeLessThan(0.01);
   expect(told(inStep, 38, 32)).toBeLessThan(0.01);
-  const outOfStep = misfitIn(pattern, copiedFrom(18), whole);
+  const outOfStep = misfitOf(pattern, 18);
   expect(told(outOfStep, 31, 27)).toBeGreaterThan(0.3);
 });
 
 test('noise has nothing to do with noise: about 1', () => {
   const random = seededRandom(4);
   const grain = draw(() => 128 + random.between(-30, 30));
-  const misfit = misfitIn(grain, copiedFrom(20), frameOf(grain));
+  const misfit = misfitOf(grain, 20);
   for (const [x, y] of [
     [30, 26],
     [35, 30],
@@ -51,5 +51,5 @@ test('noise has nothing to do with noise: about 1', () => {
 
 test('far from any rim nothing is known: 1', () => {
   const flat = draw(() => 90);
-  expect(told(misfitIn(flat, copiedFrom(20), frameOf(flat)), 5, 5)).toBe(1);
+  expect(told(misfitOf(flat, 20), 5, 5)).toBe(1);
 });

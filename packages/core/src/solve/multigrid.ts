@@ -9,6 +9,8 @@ export interface SolverOptions {
   tolerance?: number;
   /** Gives up after so many rounds. @default 200 */
   maxRounds?: number;
+  /** What becomes the solutions. @default new values, single ones where no more is wanted */
+  into?: Values;
 }
 
 /** Four values a cell. */
@@ -40,8 +42,15 @@ export function solveSystem(
   const left = { rounds: options.maxRounds ?? 200 };
   const allowed = left.rounds;
   const { runs } = system;
-  // Single precision in, single precision out: half the memory where no more is wanted.
-  const x = tolerance >= TRUSTED ? new Float32Array(b.length) : new Float64Array(b.length);
+  if (tolerance >= TRUSTED) {
+    // Single precision in, single precision out: half the memory where no more is wanted.
+    const x = options.into ?? new Float32Array(b.length);
+    const levels = layOut(system);
+    const residual = descend(levels, b, Array<number>(LANES).fill(tolerance), left);
+    x.set(levels.x);
+    return { x, rounds: allowed - left.rounds, residual };
+  }
+  const x = (options.into ?? new Float64Array(b.length)).fill(0);
   const scale = norms(runs, b);
   if (scale.every((v) => v === 0)) return { x, rounds: 0, residual: 0 };
   const levels = layOut(system);
@@ -51,9 +60,9 @@ export function solveSystem(
     const before = Math.max(...rest);
     // Within one correction single precision cannot gain more than it can hold.
     const goal = rest.map((v) => (v > 0 ? Math.max(tolerance / v, TRUSTED) : 1));
-    const reached = descend(levels, runs, r, x, goal, left);
+    descend(levels, r, goal, left);
+    addRuns(runs, levels.x, x);
     const done = (residual: number) => ({ x, rounds: allowed - left.rounds, residual });
-    if (tolerance >= TRUSTED) return done(reached);
     if (r === b) r = new Float64Array(b.length);
     residualOf(system, b, x, r);
     rest = norms(runs, r).map((v, c) => (scale[c]! > 0 ? v / scale[c]! : 0));
@@ -64,23 +73,23 @@ export function solveSystem(
 }
 
 /**
- * One run of conjugate gradients for what is left of the right-hand sides; adds its answer to x.
+ * One run of conjugate gradients for what is left of the right-hand sides, 0 outside the unknowns; the levels' `x` becomes
+ * its answer.
  * @returns the greatest share of a right-hand side that is left
  */
 function descend(
   levels: Levels,
-  runs: Int32Array,
   rest: Values,
-  x: Values,
   goal: readonly number[],
   left: { rounds: number },
 ): number {
   const { kernel, at, count, b, z, p, q, sums, shares } = levels;
   levels.x.fill(0);
   p.fill(0);
-  copyRuns(runs, rest, b);
+  b.set(rest);
   kernel.dot(at, b.byteOffset, b.byteOffset, sums.byteOffset);
   const first = Array.from(sums);
+  if (first.every((v) => v === 0)) return 0;
   let rho = [0, 0, 0, 0];
   for (let round = 0; left.rounds > 0; round++) {
     kernel.cycle(at, count);
@@ -95,13 +104,7 @@ function descend(
     left.rounds--;
     if (first.every((v, c) => sums[c]! <= goal[c]! * goal[c]! * v)) break;
   }
-  addRuns(runs, levels.x, x);
   return Math.max(...first.map((v, c) => (v > 0 ? Math.sqrt(sums[c]! / v) : 0)));
-}
-
-function copyRuns(runs: Int32Array, from: Values, to: Values): void {
-  for (let k = 0; k < runs.length; k += 2)
-    for (let i = runs[k]! * LANES, end = runs[k + 1]! * LANES; i < end; i++) to[i] = from[i]!;
 }
 
 function addRuns(runs: Int32Array, from: Values, to: Values): void {

@@ -1,8 +1,35 @@
-import type { Raster } from '../raster/raster.js';
-import { whiteOf } from '../raster/raster.js';
+import type { Raster } from '../../raster/raster.js';
+import { colourChannels, whiteOf } from '../../raster/raster.js';
+import type { Rect } from '../../raster/rect.js';
+import { LANES } from '../../solve/levels.js';
+import type { System } from '../../solve/system.js';
+import { ENDS, RIM } from '../even-tones.js';
+import type { Tones } from '../laid-copies.js';
+import { pixelOf } from './pixel-of.js';
 
-/** How much a step at the ring counts beside one within the site. */
-export const RIM = 8;
+/** Twin of ask in kernels/repair: the definition the kernel is held to. Lays down what is asked of every cell of a part, and what ties it to its copied tone and to the ring. */
+export function askPlainly(
+  below: Raster,
+  site: Int32Array,
+  room: Rect,
+  { runs, stride, own, right, below: downwards }: System,
+  tie: number,
+  asked: Tones,
+): void {
+  const steps = new Float64Array(colourChannels(below.channels));
+  const held = new Float64Array(4);
+  for (let k = 0; k < runs.length; k += 2) {
+    const from = pixelOf(runs[k]!, stride, room, below.width) - runs[k]!;
+    for (let cell = runs[k]!; cell < runs[k + 1]!; cell++) {
+      own[cell]! += tie;
+      if (isCopiedWhole(site, below.width, from + cell)) continue;
+      own[cell]! += (RIM - 1) * askedSteps(below, site, from + cell, steps, held);
+      for (let c = 0; c < steps.length; c++) asked[LANES * cell + c] = steps[c]!;
+      right[cell]! *= held[0]!;
+      downwards[cell]! *= held[2]!;
+    }
+  }
+}
 
 /**
  * What the picture's steps ask of a site pixel beyond the copied tones': the ring's values where it meets the ring, and towards
@@ -12,7 +39,7 @@ export const RIM = 8;
  * @param held becomes how firmly each neighbour is held to: right, left, below, above; 1 but across joints where things end
  * @returns how many of the neighbours are the ring's
  */
-export function askedSteps(
+function askedSteps(
   picture: Raster,
   site: Int32Array,
   p: number,
@@ -28,9 +55,9 @@ export function askedSteps(
     const across = side === 0 ? 1 : side === 1 ? -1 : 0;
     const by = side === 2 ? width : side === 3 ? -width : across;
     const q = p + by;
+    held[side] = 1;
     if (x + across < 0 || x + across >= width || q < 0 || q >= width * height) continue;
     const t = site[q]!;
-    held[side] = 1;
     if (t < 0) {
       rim++;
       askRing(picture, s, beside(picture, site, s, across, by), q, asked);
@@ -44,7 +71,7 @@ export function askedSteps(
 }
 
 /** Whether all neighbours of a site pixel are copied along with it: then nothing is asked of it. */
-export function isCopiedWhole(site: Int32Array, width: number, p: number): boolean {
+function isCopiedWhole(site: Int32Array, width: number, p: number): boolean {
   const s = site[p]!;
   return (
     site[p + 1] === s + 1 &&
@@ -89,9 +116,6 @@ function askRing(
   if (own > raw) return;
   for (let c = 0; c < asked.length; c++) asked[c]! += RIM * (data[r + c]! - data[j + c]!);
 }
-
-/** Steps that differ by so much of the range across a joint tell that one thing ends there and another begins. */
-const ENDS = 1 / 8;
 
 /**
  * Across a joint: the mean of what both sources show, less the step that was copied; the less of it, the less both agree,

@@ -1,0 +1,136 @@
+// Copies in a picture: what is asked of their tones, how they are corrected, how they fit. See src/repair for what and why.
+// Samples are bytes, 16-bit words or floats; corrections are floats for bytes and doubles for the others.
+import { askOf } from './repair/ask';
+import { correctBy, holdBack } from './repair/correct';
+import { Copies, Part } from './repair/memory';
+import { addMisfit } from './repair/misfit';
+
+export function askBytes(
+  copies: Copies,
+  part: Part,
+  tie: f64,
+  ring: f64,
+  ends: f64,
+  sums: usize,
+  held: usize,
+  asked: usize,
+): void {
+  askOf<u8, f32>(copies, part, tie, ring, ends, sums, held, asked);
+}
+
+export function correctBytes(
+  copies: Copies,
+  part: Part,
+  correction: usize,
+  colour: usize,
+): void {
+  correctBy<u8, f32>(copies, part, correction, colour);
+}
+
+export function misfitBytes(
+  copies: Copies,
+  left: i32,
+  top: i32,
+  across: i32,
+  down: i32,
+  side: i32,
+  wide: i32,
+  unlike: usize,
+  steps: usize,
+): void {
+  addMisfit<u8>(copies, left, top, across, down, side, wide, unlike, steps);
+}
+
+export function askWords(
+  copies: Copies,
+  part: Part,
+  tie: f64,
+  ring: f64,
+  ends: f64,
+  sums: usize,
+  held: usize,
+  asked: usize,
+): void {
+  askOf<u16, f64>(copies, part, tie, ring, ends, sums, held, asked);
+}
+
+export function correctWords(
+  copies: Copies,
+  part: Part,
+  correction: usize,
+  colour: usize,
+): void {
+  correctBy<u16, f64>(copies, part, correction, colour);
+}
+
+export function misfitWords(
+  copies: Copies,
+  left: i32,
+  top: i32,
+  across: i32,
+  down: i32,
+  side: i32,
+  wide: i32,
+  unlike: usize,
+  steps: usize,
+): void {
+  addMisfit<u16>(copies, left, top, across, down, side, wide, unlike, steps);
+}
+
+export function askFloats(
+  copies: Copies,
+  part: Part,
+  tie: f64,
+  ring: f64,
+  ends: f64,
+  sums: usize,
+  held: usize,
+  asked: usize,
+): void {
+  askOf<f32, f64>(copies, part, tie, ring, ends, sums, held, asked);
+}
+
+export function correctFloats(
+  copies: Copies,
+  part: Part,
+  correction: usize,
+  colour: usize,
+): void {
+  correctBy<f32, f64>(copies, part, correction, colour);
+}
+
+export function misfitFloats(
+  copies: Copies,
+  left: i32,
+  top: i32,
+  across: i32,
+  down: i32,
+  side: i32,
+  wide: i32,
+  unlike: usize,
+  steps: usize,
+): void {
+  addMisfit<f32>(copies, left, top, across, down, side, wide, unlike, steps);
+}
+
+export function holdSingle(
+  part: Part,
+  correction: usize,
+  colours: i32,
+  drift: f64,
+  tint: f64,
+  firmly: f64,
+): i32 {
+  return holdBack<f32>(part, correction, colours, drift, tint, firmly);
+}
+
+export function holdDouble(
+  part: Part,
+  correction: usize,
+  colours: i32,
+  drift: f64,
+  tint: f64,
+  firmly: f64,
+): i32 {
+  return holdBack<f64>(part, correction, colours, drift, tint, firmly);
+}

@@ -1,0 +1,81 @@
+// How a picture, the copies in it and the cells of a part lie in memory.
+
+/** A picture and where pixels of its site are copied from. */
+@unmanaged
+export class Copies {
+  samples: usize;
+  width: i32;
+  height: i32;
+  channels: i32;
+  /** Channels that carry colour. */
+  colours: i32;
+  /** For every pixel the one it is copied from, negative outside the site. */
+  from: usize;
+}
+
+/** The cells of a part, its window framed by one cell all round, and their weights. */
+@unmanaged
+export class Part {
+  /** Pixel of the window's corner. */
+  left: i32;
+  top: i32;
+  /** Cells in a row. */
+  stride: i32;
+  /** Runs of cells, two words each. */
+  runs: usize;
+  count: i32;
+  own: usize;
+  right: usize;
+  below: usize;
+}
+
+/** A sample of whatever kind. */
+@inline
+export function sample<T>(data: usize, i: i32): f64 {
+  return <f64>load<T>(data + <usize>i * sizeof<T>());
+}
+
+@inline
+export function value<V>(values: usize, i: i32): f64 {
+  return <f64>load<V>(values + <usize>i * sizeof<V>());
+}
+
+@inline
+export function putValue<V>(values: usize, i: i32, v: f64): void {
+  store<V>(values + <usize>i * sizeof<V>(), <V>v);
+}
+
+/** The pixel that a pixel of the site is copied from, negative outside the site. */
+@inline
+export function source(from: usize, p: i32): i32 {
+  return load<i32>(from + (<usize>p << 2));
+}
+
+@inline
+export function firstOf(runs: usize, k: i32): i32 {
+  return load<i32>(runs + (<usize>k << 3));
+}
+
+@inline
+export function lastOf(runs: usize, k: i32): i32 {
+  return load<i32>(runs + (<usize>k << 3), 4);
+}
+
+/** The pixel that a cell stands for. */
+@inline
+export function pixelOf(cell: i32, part: Part, width: i32): i32 {
+  const row = cell / part.stride;
+  return (part.top + row - 1) * width + part.left + (cell - row * part.stride) - 1;
+}
+
+@inline
+export function scale(weights: usize, cell: i32, by: f64): void {
+  const at = weights + (<usize>cell << 2);
+  store<f32>(at, <f32>(<f64>load<f32>(at) * by));
+}
+
+@inline
+export function addTo(weights: usize, cell: i32, more: f64): void {
+  const at = weights + (<usize>cell << 2);
+  store<f32>(at, <f32>(<f64>load<f32>(at) + more));
+}

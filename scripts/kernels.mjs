@@ -12,6 +12,7 @@ export const KERNELS = {
   predict: 'predict',
   register: 'register',
   repair: 'repair',
+  shape: 'shape',
   solve: 'solve',
 };
 

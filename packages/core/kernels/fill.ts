@@ -1,6 +1,43 @@
 // Kernels of the fill: see src/fill for what they do and why. Every function that takes (part, from, to) works on one
 // range of a list and touches nothing that another range writes, so ranges may run on any threads.
+import { quartersOf } from './fill/lay';
+
 export { survey, texture, halve, soften, depths, trusts } from './fill/prepare';
 export { measure, improve } from './fill/match';
 export { vote, agree } from './fill/vote';
 export { settle } from './fill/settle';
+export { thin, inwards, byChance, fromCoarse } from './fill/begin';
+export { tell } from './fill/tell';
+
+export function quartersBytes(
+  samples: usize,
+  hole: usize,
+  pixels: usize,
+  count: i32,
+  channels: i32,
+  scale: f64,
+): void {
+  quartersOf<u8>(samples, hole, pixels, count, channels, scale);
+}
+
+export function quartersWords(
+  samples: usize,
+  hole: usize,
+  pixels: usize,
+  count: i32,
+  channels: i32,
+  scale: f64,
+): void {
+  quartersOf<u16>(samples, hole, pixels, count, channels, scale);
+}
+
+export function quartersFloats(
+  samples: usize,
+  hole: usize,
+  pixels: usize,
+  count: i32,
+  channels: i32,
+  scale: f64,
+): void {
+  quartersOf<f32>(samples, hole, pixels, count, channels, scale);
+}

@@ -1,4 +1,5 @@
 // Twin of src/fill/plain/match.ts: the same matches, several times as fast.
+import { begin, between } from './dice';
 import { HALF, at32, put32 } from './memory';
 
 const ROWS: i32 = 7;
@@ -46,24 +47,6 @@ function difference(a: usize, b: usize, stride: usize, limit: i32): i32 {
 @inline
 function topLeft(pixels: usize, p: i32, width: i32): usize {
   return pixels + (<usize>(p - HALF - HALF * width) << 3);
-}
-
-let state: u32 = 1;
-
-@inline
-function begin(seed: i32): void {
-  let s: u32 = <u32>((seed ^ 0x6d2b79f5) * <i32>0x85ebca6b) ^ 0x9e3779b9;
-  s = (s ^ (s >> 15)) * 0x2c1b3c6d;
-  state = s ? s : 0x1234567;
-}
-
-/** A whole number low..high. */
-@inline
-function between(low: i32, high: i32): i32 {
-  state ^= state << 13;
-  state ^= state >> 17;
-  state ^= state << 5;
-  return low + <i32>((<u64>state * <u64>(high - low + 1)) >> 32);
 }
 
 export function measure(

@@ -10,10 +10,10 @@ const SWEEPS = 4;
  * first takes the shift that most of the trusted patches over it agree on; then labels settle where switching
  * source shows least (the seam cost of Kwatra et al., "Graphcut Textures", SIGGRAPH 2003, lowered by
  * iterated conditional modes).
- * @param sourceOf becomes, for every hole pixel of the level, the source pixel; lies in the field's memory
+ * The field's plane becomes, for every hole pixel of the level, the source pixel.
  */
-export function assignSources(field: Field, sourceOf: Int32Array): void {
-  const { room, level, holes, chosen, sources } = field;
+export function assignSources(field: Field): void {
+  const { room, level, holes, chosen, sources, plane: sourceOf } = field;
   agree(field, AGREEMENT, chosen);
   for (let k = 0; k < holes.length; k++)
     sourceOf[holes[k]!] = chosen[k]! < 0 ? sources[0]! : chosen[k]!;

@@ -6,23 +6,15 @@ const RING_TRUST = 0.5;
 const LEAST = 4;
 /** Fillings agree with their sources less than known ground agrees with its like: so much more is still usual. */
 const USUAL = 2;
-const PATCH_VALUES = 49 * 4;
+/** Values of a patch. */
+export const PATCH_VALUES = 49 * 4;
 
 /**
- * How sure a filling is: at every hole pixel the patch centred there is compared with its source, and that with what
- * patches at the site's border show. 255 = hardly less alike than there, falling with the root of the mean squared difference.
+ * What a filling's patches usually differ from their sources by, codes in the root of the mean square: as those at the
+ * site's border do, and somewhat more. A filling is as sure as they are alike beside that.
  */
-export function confidenceOf(field: Field): (pixel: number) => number {
-  const { number, distance, trust } = field;
-  const usual: number[] = [];
-  for (let i = 0; i < distance.length; i++) if (trust[i]! >= RING_TRUST) usual.push(distance[i]!);
-  usual.sort((a, b) => a - b);
+export function usualDifference({ distance, trust }: Field): number {
+  const usual = distance.filter((_, i) => trust[i]! >= RING_TRUST).sort();
   const middle = usual.length ? usual[usual.length >> 1]! : 0;
-  const reference = USUAL * Math.max(LEAST, Math.sqrt(middle / PATCH_VALUES));
-  return (pixel) => {
-    const i = number[pixel]!;
-    if (i < 0) return 128;
-    const here = Math.sqrt(distance[i]! / PATCH_VALUES);
-    return here <= reference ? 255 : Math.floor((255 * reference) / here);
-  };
+  return USUAL * Math.max(LEAST, Math.sqrt(middle / PATCH_VALUES));
 }

@@ -1,8 +1,6 @@
-import type { Random } from '../random/random.js';
 import type { Level } from './level.js';
-import { HALF } from './level.js';
 import type { Pyramid } from './pyramid.js';
-import { DEEPEST } from './pyramid.js';
+import { DEEPEST, sourceStep } from './pyramid.js';
 import type { FillRoom } from './room.js';
 
 /** Nearest patches of one level: which source each patch that touches the hole is most like. */
@@ -27,9 +25,11 @@ export interface Field {
   readonly holes: Int32Array;
   /** Room for the pixel each hole copies in the end. */
   readonly chosen: Int32Array;
+  /** Room for a word a pixel, in the end the pixel every hole copies. */
+  readonly plane: Int32Array;
+  /** State of chance. */
+  readonly dice: Int32Array;
 }
-
-const MOST_SOURCES = 65536;
 
 /** Prepares a level for matching; the matches are still unset. */
 export function fieldOf({ room, levels, work }: Pyramid, k: number): Field {
@@ -64,11 +64,14 @@ export function fieldOf({ room, levels, work }: Pyramid, k: number): Field {
     DEEPEST,
     targets,
   );
+  const step = sourceStep(usable);
+  const sources = arena.words(Math.ceil(usable / step));
+  arena.kernel.thin(source.byteOffset, n, step, sources.byteOffset);
   return {
     room,
     level,
     source,
-    sources: thinned(source, usable),
+    sources,
     number,
     target: target.subarray(0, targets),
     match: arena.words(targets),
@@ -76,15 +79,9 @@ export function fieldOf({ room, levels, work }: Pyramid, k: number): Field {
     trust,
     holes: holes.subarray(0, unknown),
     chosen: arena.words(unknown),
+    plane: work.plane,
+    dice: work.dice,
   };
-}
-
-function thinned(source: Uint8Array, count: number): Int32Array {
-  const step = Math.max(1, Math.floor(count / MOST_SOURCES));
-  const sources = new Int32Array(Math.ceil(count / step));
-  for (let p = 0, i = 0, k = 0; p < source.length; p++)
-    if (source[p] && i++ % step === 0) sources[k++] = p;
-  return sources;
 }
 
 /** Where chance looks: within `reach` px, in the window itself or in one of its sheets. */
@@ -95,55 +92,42 @@ export interface Chance {
 }
 
 /** Matches every target with a source by chance, within reach if one is soon found there. */
-export function matchByChance(field: Field, random: Random, { reach, sheets, rows }: Chance): void {
-  const { width, height } = field.level;
-  const last = field.sources.length - 1;
-  for (let i = 0; i < field.match.length; i++) {
-    const x = field.target[i]! % width;
-    const y = (field.target[i]! / width) | 0;
-    let found = -1;
-    for (let k = 0; k < 8 && found < 0; k++) {
-      const a = x + random.between(-reach, reach);
-      const b = y + random.between(-reach, reach) + rows * random.between(0, sheets);
-      if (a >= 0 && b >= 0 && a < width && b < height && field.source[b * width + a])
-        found = b * width + a;
-    }
-    field.match[i] = found < 0 ? field.sources[random.between(0, last)]! : found;
-  }
+export function matchByChance(field: Field, { reach, sheets, rows }: Chance): void {
+  const { level, room, dice } = field;
+  room.arena.kernel.byChance(
+    ...addressed(field),
+    level.width,
+    level.height,
+    reach,
+    sheets,
+    rows,
+    dice.byteOffset,
+  );
 }
 
-/** Takes over the matches of the level half the size. */
-export function matchFromCoarse(field: Field, coarse: Field, random: Random): void {
-  const { width, height } = field.level;
-  const cw = coarse.level.width;
-  const ch = coarse.level.height;
-  const within = (v: number, high: number): number => Math.min(Math.max(v, HALF), high - HALF - 1);
-  for (let i = 0; i < field.target.length; i++) {
-    const tx = field.target[i]! % width;
-    const ty = (field.target[i]! / width) | 0;
-    const cx = within(tx >> 1, cw);
-    const cy = within(ty >> 1, ch);
-    const j = coarse.number[cy * cw + cx]!;
-    let x = tx;
-    let y = ty;
-    if (j >= 0) {
-      x += 2 * ((coarse.match[j]! % cw) - cx);
-      y += 2 * (((coarse.match[j]! / cw) | 0) - cy);
-    }
-    field.match[i] = usableNear(field, within(x, width), within(y, height), random);
-  }
+/** Takes over the matches of the level half the size: at or near where they lead, any source where there is none close by. */
+export function matchFromCoarse(field: Field, coarse: Field): void {
+  const { level, room, dice } = field;
+  room.arena.kernel.fromCoarse(
+    ...addressed(field),
+    level.width,
+    level.height,
+    coarse.number.byteOffset,
+    coarse.match.byteOffset,
+    coarse.level.width,
+    coarse.level.height,
+    dice.byteOffset,
+  );
 }
 
-/** A source at or near x, y; any source when there is none close by. */
-function usableNear(field: Field, x: number, y: number, random: Random): number {
-  const { width, height } = field.level;
-  if (field.source[y * width + x]) return y * width + x;
-  for (let k = 0; k < 48; k++) {
-    const reach = 1 + Math.floor(k / 3);
-    const a = x + random.between(-reach, reach);
-    const b = y + random.between(-reach, reach);
-    if (a >= 0 && b >= 0 && a < width && b < height && field.source[b * width + a])
-      return b * width + a;
-  }
-  return field.sources[random.between(0, field.sources.length - 1)]!;
+/** A field's matches and sources, as the kernel takes them. */
+function addressed({ target, match, source, sources }: Field) {
+  return [
+    target.byteOffset,
+    match.byteOffset,
+    match.length,
+    source.byteOffset,
+    sources.byteOffset,
+    sources.length,
+  ] as const;
 }

@@ -1,5 +1,7 @@
 import type { Raster } from '../raster/raster.js';
-import { whiteOf } from '../raster/raster.js';
+import { sampleBytes, whiteOf } from '../raster/raster.js';
+import { kindOf } from '../wasm/kind.js';
+import type { Work } from './pyramid.js';
 import type { FillRoom } from './room.js';
 import { SLACK } from './room.js';
 
@@ -45,10 +47,10 @@ export function layDown(
   level: Level,
   window: Raster,
   textureWeight: number,
-  work: { readonly luma: Int16Array; readonly step: Int32Array; readonly columns: Int32Array },
+  work: Pick<Work, 'plane' | 'luma' | 'step' | 'columns'>,
 ): void {
   const { width, height, pixels, hole } = level;
-  toQuarters(window, hole, pixels);
+  toQuarters(arena, window, hole, pixels, work.plane);
   arena.kernel.texture(
     pixels.byteOffset,
     hole.byteOffset,
@@ -61,26 +63,24 @@ export function layDown(
   );
 }
 
-/** Four values a pixel from any raster, 0 in the hole; grey counts as three equal channels. */
-export function toQuarters(window: Raster, hole: Uint8Array, pixels: Int16Array): void {
-  const { channels, data } = window;
-  const white = whiteOf(data);
-  const [g, b] = channels >= 3 ? [1, 2] : [0, 0];
-  if (white === 255) {
-    for (let p = 0, i = 0, q = 0; p < hole.length; p++, i += channels, q += 4) {
-      if (hole[p]) continue;
-      pixels[q] = data[i]! << 2;
-      pixels[q + 1] = data[i + g]! << 2;
-      pixels[q + 2] = data[i + b]! << 2;
-    }
-    return;
-  }
-  const scale = MOST / white;
-  for (let p = 0, i = 0, q = 0; p < hole.length; p++, i += channels, q += 4) {
-    if (hole[p]) continue;
-    pixels[q] = data[i]! * scale + 0.5;
-    pixels[q + 1] = data[i + g]! * scale + 0.5;
-    pixels[q + 2] = data[i + b]! * scale + 0.5;
+/** Four values a pixel from any raster, 0 in the hole; grey counts as three equal channels. @param room for some samples */
+function toQuarters(
+  { kernel }: FillRoom['arena'],
+  { channels, data }: Raster,
+  hole: Uint8Array,
+  pixels: Int16Array,
+  room: Int32Array,
+): void {
+  const { buffer, byteOffset, byteLength } = room;
+  const size = data.BYTES_PER_ELEMENT;
+  const lay = kernel[`quarters${kindOf(size)}`];
+  const bytes = new Uint8Array(buffer, byteOffset, byteLength);
+  const each = Math.floor(byteLength / (channels * size));
+  for (let p = 0; p < hole.length; p += each) {
+    const some = data.subarray(p * channels, (p + each) * channels);
+    bytes.set(sampleBytes(some));
+    const [holeAt, to] = [hole.byteOffset + p, pixels.byteOffset + 8 * p];
+    lay(byteOffset, holeAt, to, some.length / channels, channels, MOST / whiteOf(data));
   }
 }
 

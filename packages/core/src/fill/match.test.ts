@@ -1,16 +1,22 @@
-import { seededRandom } from '../random/random.js';
-import { createRaster } from '../raster/raster.js';
+import { firstState, seededRandom } from '../random/random.js';
+import type { Channels, Depth } from '../raster/raster.js';
+import { createRaster, whiteOf } from '../raster/raster.js';
 import { alone } from '../task/crew.js';
+import { usualDifference } from './confidence.js';
 import type { Field } from './field.js';
-import { fieldOf, matchByChance } from './field.js';
+import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
 import type { Level } from './level.js';
 import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
 import { improveMatchesPlainly, measureMatchesPlainly, patchDifference } from './plain/match.js';
 import { addTexturePlainly, halvePlainly, surveyPlainly } from './plain/prepare.js';
 import { settlePlainly } from './plain/settle.js';
+import { tellPlainly } from './plain/tell.js';
 import { agreePlainly, votePlainly } from './plain/vote.js';
+import { matchByChancePlainly, matchFromCoarsePlainly } from './plain/begin.js';
+import { layQuartersPlainly } from './plain/lay.js';
 import { pyramidOf } from './pyramid.js';
+import { tellMap } from './tell.js';
 import { agree, vote } from './vote.js';
 
 const chance = { reach: 30, sheets: 0, rows: 0 };
@@ -29,9 +35,19 @@ function pyramid(width: number, height: number, seed: number, outside = false) {
 }
 
 function field(width: number, height: number, seed: number): Field {
-  const made = fieldOf(pyramid(width, height, seed), 0);
-  matchByChance(made, seededRandom(seed + 1), chance);
-  return made;
+  const { work, ...made } = pyramid(width, height, seed);
+  work.dice[0] = firstState(seed + 1);
+  const field = fieldOf({ work, ...made }, 0);
+  matchByChance(field, chance);
+  return field;
+}
+
+/** The next number from a state. */
+function seededRandomAt(state: number): number {
+  let s = state;
+  s ^= s << 13;
+  s ^= s >>> 17;
+  return (s ^ (s << 5)) >>> 0;
 }
 
 const copyOf = (level: Level): Level => ({
@@ -70,7 +86,49 @@ describe('levels', () => {
   });
 });
 
+describe('samples laid down', () => {
+  test.each<[Depth, Channels]>([
+    ['u8', 1],
+    ['u8', 4],
+    ['u16', 3],
+    ['f32', 2],
+    ['f32', 4],
+  ])('agree with their plain twin: %s, %i channels', (depth, channels) => {
+    const random = seededRandom(channels);
+    const raster = createRaster(49, 47, channels, depth);
+    const white = whiteOf(raster.data);
+    for (let i = 0; i < raster.data.length; i++) raster.data[i] = random.unit() * white;
+    const hole = Uint8Array.from({ length: 49 * 47 }, () => (random.unit() < 0.2 ? 1 : 0));
+    const banned = new Uint8Array(hole.length);
+    const { levels } = pyramidOf({ raster, hole, banned }, 2, manner, alone);
+    const pixels = new Int16Array(levels[0]!.pixels.length);
+    layQuartersPlainly(raster, hole, pixels);
+    const colours = (_: number, i: number): boolean => i % 4 < 3;
+    expect(levels[0]!.pixels.filter(colours)).toEqual(pixels.filter(colours));
+    expect(pixels.some((v) => v > 900)).toBe(true);
+  });
+});
+
 describe('matching', () => {
+  test('first matches agree with their plain twins, by chance and from the coarse', () => {
+    const { work, ...made } = pyramid(101, 97, 2);
+    const all = { work, ...made };
+    const random = seededRandom(8);
+    work.dice[0] = firstState(8);
+    const coarse = fieldOf(all, 1);
+    const few = { reach: 5, sheets: 1, rows: 60 };
+    matchByChance(coarse, few);
+    const plain = { ...coarse, match: coarse.match.slice() };
+    matchByChancePlainly(plain, random, few);
+    expect(coarse.match).toEqual(plain.match);
+    const fine = fieldOf(all, 0);
+    matchFromCoarse(fine, coarse);
+    const same = { ...fine, match: fine.match.slice() };
+    matchFromCoarsePlainly(same, plain, random);
+    expect(fine.match).toEqual(same.match);
+    expect(random.next()).toBe(seededRandomAt(work.dice[0]!));
+  });
+
   test.each([1, 2, 3])('kernel and plain twin agree to the last match, seed %d', (seed) => {
     const fast = field(57, 49, seed);
     const plain = field(57, 49, seed);
@@ -109,6 +167,20 @@ describe('matching', () => {
     agree(made, 0.25, made.chosen);
     expect(Array.from(made.chosen)).toEqual(agreePlainly(made, 0.25));
     for (const p of made.chosen) expect(made.level.hole[p]).toBe(0);
+  });
+
+  test('the donor map agrees with its plain twin', () => {
+    const made = field(57, 49, 5);
+    measureMatches(made);
+    for (let pass = 0; pass < 2; pass++)
+      improveMatches(made, { ...chance, pass, seed: 3, fresh: false });
+    measureMatches(made);
+    made.distance.forEach((d, i) => (made.distance[i] = d * (1 + (i % 40) ** 2)));
+    const box = { x: 12, y: 10, width: 18, height: 12 };
+    const { rect, ...told } = tellMap(made, box, { x: 100, y: 200, width: 57, height: 49 });
+    expect(rect).toEqual({ x: 112, y: 210, width: 18, height: 12 });
+    expect(told).toEqual(tellPlainly(made, usualDifference(made), box));
+    expect(new Set(told.confidence).size).toBeGreaterThan(2);
   });
 
   test.each([

@@ -16,7 +16,7 @@ export interface Pyramid {
 
 /** What is needed while one level is made ready, and at the end of the search. */
 export interface Work {
-  /** A word a pixel of the finest level: luma and its steps or depths at first, in the end every pixel's source. */
+  /** A word a pixel of the finest level: samples, then luma and its steps or depths at first, in the end every pixel's source. */
   readonly plane: Int32Array;
   readonly luma: Int16Array;
   /** Steps of luma, then depths: two bytes a pixel. */
@@ -24,13 +24,29 @@ export interface Work {
   readonly columns: Int32Array;
   readonly counts: Int32Array;
   readonly table: Float32Array;
+  /** State of chance. */
+  readonly dice: Int32Array;
 }
 
 /** Depths are told apart up to so many thirds of a pixel. */
 export const DEEPEST = 180;
+/** Sources of a level are thinned until they are fewer than twice as many. */
+const MANY_SOURCES = 65536;
+
+/** Every so manieth of a level's sources is taken. */
+export function sourceStep(count: number): number {
+  return Math.max(1, Math.floor(count / MANY_SOURCES));
+}
+
+function mostSources(pixels: number): number {
+  return Math.min(pixels, 2 * MANY_SOURCES);
+}
+
 const FIELD_BYTES = 29;
-const FIELD_ARRAYS = 8;
-const WORK_ARRAYS = 4;
+const FIELD_ARRAYS = 9;
+const WORK_ARRAYS = 5;
+/** Words of the most samples a pixel has. */
+const SAMPLES = 4;
 
 /**
  * Halves the window until the hole is shallow enough for the manner of the search.
@@ -56,15 +72,17 @@ export function pyramidOf(
   const room = openFillRoom(
     all * (LEVEL_COST.bytes + FIELD_BYTES) +
       2 * sizes.length * SLACK +
+      sizes.reduce((sum, { width, height }) => sum + 4 * mostSources(width * height), 0) +
       8 * Math.ceil(pixels / 2) +
+      4 * SAMPLES +
       8 * window.width +
-      4 * (DEEPEST + 8),
+      4 * (DEEPEST + 9),
     sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + WORK_ARRAYS,
     crew,
   );
   const { arena } = room;
   const half = Math.ceil(pixels / 2);
-  const plane = arena.words(2 * half);
+  const plane = arena.words(2 * half + SAMPLES);
   const work = {
     plane,
     luma: new Int16Array(plane.buffer, plane.byteOffset, pixels),
@@ -72,6 +90,7 @@ export function pyramidOf(
     columns: arena.words(2 * window.width),
     counts: arena.words(4),
     table: arena.floats(DEEPEST + 1),
+    dice: arena.words(1),
   };
   for (let d = 0; d <= DEEPEST; d++) work.table[d] = halfToThe((d * manner.distrust) / 3);
   const levels = sizes.map(({ width, height }) => emptyLevel(room, width, height));

@@ -2,10 +2,20 @@ import type { Crew, Range } from '../task/crew.js';
 import { MOST_RANGES } from '../task/crew.js';
 import type { Arena } from '../wasm/arena.js';
 import { openArena } from '../wasm/arena.js';
+import type { Kind } from '../wasm/kind.js';
 import { FILL_KERNEL } from './fill-kernel.js';
 
+type Quarters = (
+  samples: number,
+  hole: number,
+  pixels: number,
+  count: number,
+  channels: number,
+  scale: number,
+) => void;
+
 /** Functions of kernels/fill.ts that one thread runs; addresses in bytes. */
-export interface FillKernel {
+export interface FillKernel extends Readonly<Record<`quarters${Kind}`, Quarters>> {
   texture(
     pixels: number,
     hole: number,
@@ -48,6 +58,63 @@ export interface FillKernel {
     table: number,
     last: number,
     count: number,
+  ): void;
+  thin(source: number, count: number, step: number, out: number): void;
+  inwards(
+    pixels: number,
+    hole: number,
+    banned: number,
+    width: number,
+    height: number,
+    holes: number,
+    count: number,
+    waiting: number,
+    nearest: number,
+  ): void;
+  byChance(
+    target: number,
+    match: number,
+    count: number,
+    source: number,
+    sources: number,
+    sourceCount: number,
+    width: number,
+    height: number,
+    reach: number,
+    sheets: number,
+    rows: number,
+    dice: number,
+  ): void;
+  fromCoarse(
+    target: number,
+    match: number,
+    count: number,
+    source: number,
+    sources: number,
+    sourceCount: number,
+    width: number,
+    height: number,
+    number: number,
+    coarse: number,
+    coarseWidth: number,
+    coarseHeight: number,
+    dice: number,
+  ): void;
+  tell(
+    holes: number,
+    count: number,
+    sourceOf: number,
+    width: number,
+    number: number,
+    distance: number,
+    values: number,
+    reference: number,
+    left: number,
+    top: number,
+    wide: number,
+    dx: number,
+    dy: number,
+    confidence: number,
   ): void;
   /** @returns 1 when any label changed */
   settle(

@@ -1,4 +1,4 @@
-import { seededRandom } from '../random/random.js';
+import { firstState } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { frameOf } from '../raster/rect.js';
@@ -8,12 +8,9 @@ import type { Crew } from '../task/crew.js';
 import { alone } from '../task/crew.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
-import { assignSources } from './assign.js';
 import type { Sheet } from './atlas.js';
 import { atlasOf, fittingSheets } from './atlas.js';
-import { confidenceOf } from './confidence.js';
 import type { DonorMap } from './donor-map.js';
-import { NOT_FILLED } from './donor-map.js';
 import type { Field } from './field.js';
 import { fieldOf, matchFromCoarse } from './field.js';
 import type { GuideLine } from './guides.js';
@@ -25,6 +22,7 @@ import { pyramidOf } from './pyramid.js';
 import type { RoughFill } from './rough.js';
 import { roughOf } from './rough.js';
 import { beginLevel, settleLevel } from './settle-level.js';
+import { tellMap } from './tell.js';
 import { withUnlike } from './kinds-near.js';
 import { vote } from './vote.js';
 
@@ -88,7 +86,7 @@ export function searchFill(
   const pyramid = pyramidOf(atlas, depth, manner, options.crew ?? alone);
   const { levels } = pyramid;
   const paths = options.guides?.length ? guidePaths(window, hole, options.guides) : null;
-  const random = seededRandom(seed);
+  pyramid.work.dice[0] = firstState(seed);
   let field: Field | null = null;
   let done = 0;
   const rounds = levels.map((_, k) => roundsAt(manner, k, levels.length));
@@ -113,11 +111,11 @@ export function searchFill(
       check: (share: number) => checkpoint(task, (done + work[k]! * share) / whole),
     };
     if (field) {
-      matchFromCoarse(next, field, random);
+      matchFromCoarse(next, field);
       measureMatches(next);
       vote(next, manner.sharpness, 'half');
       settleLevel(levelWork);
-    } else beginLevel(levelWork, random);
+    } else beginLevel(levelWork);
     done += work[k]!;
     field = next;
     if (k > 0) options.rough?.(roughOf(field.level, k, box, origin));
@@ -125,32 +123,10 @@ export function searchFill(
   if (!field) throw new NothingToCopy('There is nothing left around this site to copy from.');
   measureMatches(field);
   checkpoint(task, 1);
-  return { ...mapOf(field, pyramid.work.plane, box, origin), laid };
+  return { ...tellMap(field, box, origin), laid };
 }
 
 function roundsAt({ rounds }: Manner, level: number, levels: number): number {
   if (level === levels - 1 && levels > 1) return rounds.first;
   return level === 0 ? 2 : Math.min(rounds.most, rounds.least + 3 * level);
-}
-
-function mapOf(field: Field, sourceOf: Int32Array, box: Rect, origin: Rect): DonorMap {
-  const { holes, level } = field;
-  const { width } = level;
-  assignSources(field, sourceOf);
-  const confident = confidenceOf(field);
-  const n = box.width * box.height;
-  const dx = new Int16Array(n).fill(NOT_FILLED);
-  const dy = new Int16Array(n).fill(NOT_FILLED);
-  const confidence = new Uint8Array(n);
-  for (let k = 0; k < holes.length; k++) {
-    const p = holes[k]!;
-    const x = p % width;
-    const y = (p / width) | 0;
-    const i = (y - box.y) * box.width + x - box.x;
-    const from = sourceOf[p]!;
-    dx[i] = (from % width) - x;
-    dy[i] = ((from / width) | 0) - y;
-    confidence[i] = confident(p);
-  }
-  return { rect: { ...box, x: box.x + origin.x, y: box.y + origin.y }, dx, dy, confidence };
 }

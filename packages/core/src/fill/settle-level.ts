@@ -1,4 +1,3 @@
-import type { Random } from '../random/random.js';
 import type { Chance, Field } from './field.js';
 import { matchByChance } from './field.js';
 import type { Manner } from './manner.js';
@@ -49,12 +48,12 @@ export function settleLevel(work: LevelWork, start = 0): void {
  * mirrored, and goes on with what agrees better with the picture. Which of the two leads to the better filling differs
  * from hole to hole; the mean difference of the patches tells it more often than not.
  */
-export function beginLevel(work: LevelWork, random: Random): void {
+export function beginLevel(work: LevelWork): void {
   const { field, manner, chance } = work;
-  const { level, holes, match } = field;
+  const { level, match } = field;
   const begin = (start: number): number => {
-    (start === 0 ? peelInwards : mirrorInwards)(level, holes);
-    matchByChance(field, random, chance);
+    (start === 0 ? peelInwards : mirrorInwards)(field);
+    matchByChance(field, chance);
     const check = (share: number): void => work.check((start + share) / manner.starts);
     settleLevel({ ...work, check }, start);
     measureMatches(field);

@@ -1,4 +1,4 @@
-import { seededRandom } from '../random/random.js';
+import { firstState, seededRandom } from '../random/random.js';
 import { createRaster } from '../raster/raster.js';
 import { alone } from '../task/crew.js';
 import { fieldOf } from './field.js';
@@ -7,6 +7,7 @@ import { mannerFor } from './manner.js';
 import { measureMatches } from './match.js';
 import { pyramidOf } from './pyramid.js';
 import { beginLevel } from './settle-level.js';
+import { mirrorInwardsPlainly, peelInwardsPlainly } from './plain/start.js';
 import { mirrorInwards, peelInwards } from './start.js';
 
 /** A level whose values tell where they stand: column, row, column and row together, and none in the hole. */
@@ -28,14 +29,14 @@ function placed(width: number, height: number, isHole: (x: number, y: number) =>
 
 test('what stands beside a hole is mirrored into it, ring by ring, at the pixel nearest', () => {
   const { level, holes, at } = placed(12, 9, (x) => x >= 8);
-  mirrorInwards(level, holes);
+  mirrorInwardsPlainly(level, holes);
   for (let y = 0; y < 9; y++) for (let x = 8; x < 12; x++) expect(at(x, y)).toEqual([14 - x, y]);
 });
 
 test('where the mirrored would lie outside or must not be copied, the nearest stands in', () => {
   const { level, holes, at } = placed(6, 5, (x) => x >= 2);
   level.banned[2 * 6] = 1;
-  mirrorInwards(level, holes);
+  mirrorInwardsPlainly(level, holes);
   expect(at(2, 0)).toEqual([0, 0]);
   // Mirrored at column 1 that would be the banned one, and left of the picture.
   expect(at(2, 2)).toEqual([1, 2]);
@@ -44,20 +45,43 @@ test('where the mirrored would lie outside or must not be copied, the nearest st
 
 test('peeled inwards, each ring is the mean of what is known beside it', () => {
   const { level, holes, at } = placed(7, 3, (x) => x === 3);
-  peelInwards(level, holes);
+  peelInwardsPlainly(level, holes);
   expect(at(3, 1)).toEqual([3, 1]);
   const open = placed(6, 3, (x) => x >= 4);
-  peelInwards(open.level, open.holes);
+  peelInwardsPlainly(open.level, open.holes);
   expect(open.at(4, 1)).toEqual([3, 1]);
   // Rows 0, 1 and 1 of the ring before it, in whole numbers.
   expect(open.at(5, 1)).toEqual([3, 0]);
 });
 
 test('a hole without anything known stays as it is', () => {
-  for (const begin of [peelInwards, mirrorInwards]) {
+  for (const begin of [peelInwardsPlainly, mirrorInwardsPlainly]) {
     const { level, holes } = placed(5, 5, () => true);
     begin(level, holes);
     expect(level.pixels.every((v) => v === 0)).toBe(true);
+  }
+});
+
+test('holes of any shape begin as the plain twins begin them', () => {
+  const random = seededRandom(12);
+  for (const share of [0.2, 0.6, 0.97, 1]) {
+    const raster = createRaster(53, 49, 3);
+    for (let i = 0; i < raster.data.length; i++) raster.data[i] = random.between(0, 255);
+    const hole = Uint8Array.from({ length: 53 * 49 }, () => (random.unit() < share ? 1 : 0));
+    const banned = Uint8Array.from(hole, () => (random.unit() < 0.1 ? 1 : 0));
+    hole.fill(1, 20 * 53, 34 * 53);
+    const manner = { ...mannerFor(20), coarsestDepth: 60 };
+    const field = fieldOf(pyramidOf({ raster, hole, banned }, 2, manner, alone), 0);
+    const level = { ...field.level, pixels: field.level.pixels.slice() };
+    for (const [begin, plainly] of [
+      [peelInwards, peelInwardsPlainly],
+      [mirrorInwards, mirrorInwardsPlainly],
+    ] as const) {
+      begin(field);
+      plainly(level, field.holes);
+      expect(field.level.pixels).toEqual(level.pixels);
+      expect(field.level.hole).toEqual(hole);
+    }
   }
 });
 
@@ -90,7 +114,8 @@ function differenceAfter(
     pull: null,
     check,
   };
-  beginLevel(work, seededRandom(seed));
+  pyramid.work.dice[0] = firstState(seed);
+  beginLevel(work);
   measureMatches(field);
   return field.distance.reduce((sum, d) => sum + d, 0) / field.distance.length;
 }

@@ -13,8 +13,7 @@ export interface Random {
  * neighbouring seeds start far apart.
  */
 export function seededRandom(seed: number): Random {
-  let s = Math.imul((seed | 0) ^ 0x6d2b79f5, 0x85ebca6b) ^ 0x9e3779b9;
-  s = Math.imul(s ^ (s >>> 15), 0x2c1b3c6d) || 0x1234567;
+  let s = firstState(seed);
   const next = (): number => {
     s ^= s << 13;
     s ^= s >>> 17;
@@ -23,4 +22,10 @@ export function seededRandom(seed: number): Random {
   };
   const unit = (): number => next() / 4294967296;
   return { next, unit, between: (low, high) => low + Math.floor(unit() * (high - low + 1)) };
+}
+
+/** What a seed's source of chance begins with, for kernels that go on from there. */
+export function firstState(seed: number): number {
+  const s = Math.imul((seed | 0) ^ 0x6d2b79f5, 0x85ebca6b) ^ 0x9e3779b9;
+  return Math.imul(s ^ (s >>> 15), 0x2c1b3c6d) || 0x1234567;
 }

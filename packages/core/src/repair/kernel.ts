@@ -1,3 +1,6 @@
+import type { Kind } from '../wasm/kind.js';
+import { kindOf } from '../wasm/kind.js';
+
 /** Functions of kernels/repair.ts for one kind of samples. Addresses in bytes; `copies` and `part` are records there. */
 export interface RepairFunctions {
   ask(
@@ -33,8 +36,6 @@ export interface RepairFunctions {
   ): void;
 }
 
-type Kind = 'Bytes' | 'Words' | 'Floats';
-
 /** Functions of kernels/repair.ts. */
 export type RepairKernel = {
   readonly [F in 'ask' | 'correct' | 'misfit' as `${F}${Kind}`]: RepairFunctions[F];
@@ -42,7 +43,7 @@ export type RepairKernel = {
 
 /** The functions for samples of so many bytes. */
 export function functionsFor(kernel: RepairKernel, bytes: number): RepairFunctions {
-  const kind: Kind = bytes === 1 ? 'Bytes' : bytes === 2 ? 'Words' : 'Floats';
+  const kind = kindOf(bytes);
   return {
     ask: kernel[`ask${kind}`],
     correct: kernel[`correct${kind}`],

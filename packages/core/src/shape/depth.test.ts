@@ -1,5 +1,6 @@
 import { seededRandom } from '../random/random.js';
 import { deepestOf, depthsOf } from './depth.js';
+import { depthsPlainly } from './plain/depth.js';
 
 const mask = (rows: readonly string[]): Uint8Array =>
   Uint8Array.from(rows.join(''), (c) => (c === '#' ? 1 : 0));
@@ -31,9 +32,10 @@ describe('depth of a mask', () => {
   test('between the chessboard and the city block distance, on masks of any kind', () => {
     const random = seededRandom(3);
     for (let round = 0; round < 60; round++) {
-      const [w, h] = [random.between(1, 14), random.between(1, 14)];
+      const [w, h] = [random.between(1, 40), random.between(1, 14)];
       const share = random.unit();
       const hole = Uint8Array.from({ length: w * h }, () => (random.unit() < share ? 1 : 0));
+      expect(depthsOf(hole, w, h)).toEqual(depthsPlainly(hole, w, h));
       const out = [...hole.keys()].filter((p) => !hole[p]);
       if (!out.length) continue;
       depthsOf(hole, w, h).forEach((d, p) => {

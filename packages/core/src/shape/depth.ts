@@ -1,50 +1,32 @@
-const FAR = 1e6;
-const DIAGONAL = 4 / 3;
+import { openArena } from '../wasm/arena.js';
+import { SHAPE_KERNEL } from './shape-kernel.js';
+
+/** Functions of kernels/shape.ts. Addresses in bytes. */
+interface ShapeKernel {
+  /** @returns the greatest depth that has an end */
+  depths(mask: number, depth: number, width: number, height: number): number;
+}
 
 /**
  * Chamfer distance into a mask, px; 0 outside, the window's border counts as inside (Borgefors 1986, weights 1 and 4/3).
  * @param hole 1 = inside, 0 = outside
  */
 export function depthsOf(hole: Uint8Array, width: number, height: number): Float32Array {
-  const d = new Float32Array(hole.length);
-  // What lies outside, most of nearly every window, is skipped by the engine's own search.
-  for (let p = hole.indexOf(1); p >= 0; p = hole.indexOf(1, p))
-    for (; hole[p]; p++) d[p] = fromAbove(d, p, width);
-  const last = width * (height - 1);
-  for (let p = hole.lastIndexOf(1); p >= 0; p = p < 0 ? p : hole.lastIndexOf(1, p))
-    for (; hole[p]; p--) d[p] = fromBelow(d, p, width, last);
-  return d;
+  return measured(hole, width, height).depths.slice();
 }
 
-function fromAbove(d: Float32Array, p: number, width: number): number {
-  const x = p % width;
-  let least = x > 0 ? Math.min(FAR, d[p - 1]! + 1) : FAR;
-  if (p >= width) {
-    least = Math.min(least, d[p - width]! + 1);
-    if (x > 0) least = Math.min(least, d[p - width - 1]! + DIAGONAL);
-    if (x + 1 < width) least = Math.min(least, d[p - width + 1]! + DIAGONAL);
-  }
-  return least;
-}
-
-/** @param last first pixel of the last row */
-function fromBelow(d: Float32Array, p: number, width: number, last: number): number {
-  const x = p % width;
-  let least = d[p]!;
-  if (x + 1 < width) least = Math.min(least, d[p + 1]! + 1);
-  if (p < last) {
-    least = Math.min(least, d[p + width]! + 1);
-    if (x + 1 < width) least = Math.min(least, d[p + width + 1]! + DIAGONAL);
-    if (x > 0) least = Math.min(least, d[p + width - 1]! + DIAGONAL);
-  }
-  return least;
-}
-
-/** Greatest depth of a mask, px. */
+/** Greatest depth of a mask, px; 0 of one that has no outside. */
 export function deepestOf(mask: Uint8Array, width: number, height: number): number {
-  let most = 0;
-  const depths = depthsOf(mask, width, height);
-  for (let p = mask.indexOf(1); p >= 0; p = mask.indexOf(1, p))
-    for (; mask[p]; p++) if (depths[p]! > most && depths[p]! < FAR) most = depths[p]!;
-  return most;
+  return measured(mask, width, height).deepest;
+}
+
+/** Good until the next mask is measured. */
+function measured(mask: Uint8Array, width: number, height: number) {
+  const arena = openArena<ShapeKernel>(SHAPE_KERNEL, 5 * mask.length, 2, { once: true });
+  const inside = arena.bytes(mask.length);
+  const depths = arena.floats(mask.length);
+  inside.set(mask);
+  const { kernel } = arena;
+  const deepest = kernel.depths(inside.byteOffset, depths.byteOffset, width, height);
+  return { depths, deepest };
 }

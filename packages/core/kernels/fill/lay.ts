@@ -1,0 +1,27 @@
+// The window laid down as the finest level: twin of src/fill/plain/lay.ts.
+
+/** Four values a pixel, 0 in the hole; grey counts as three equal channels. @param scale from a sample to quarters of a code */
+@inline
+export function quartersOf<T>(
+  samples: usize,
+  hole: usize,
+  pixels: usize,
+  count: i32,
+  channels: i32,
+  scale: f64,
+): void {
+  const green = channels >= 3 ? sizeof<T>() : 0;
+  const by = <usize>channels * sizeof<T>();
+  for (let p = 0; p < count; p++, samples += by, pixels += 8) {
+    if (load<u8>(hole + p)) continue;
+    store<i16>(pixels, quarter<T>(samples, scale));
+    store<i16>(pixels, quarter<T>(samples + green, scale), 2);
+    store<i16>(pixels, quarter<T>(samples + 2 * green, scale), 4);
+  }
+}
+
+@inline
+function quarter<T>(sample: usize, scale: f64): i16 {
+  if (sizeof<T>() == 1) return <i16>load<u8>(sample) << 2;
+  return <i16>(<i32>(<f64>load<T>(sample) * scale + 0.5));
+}

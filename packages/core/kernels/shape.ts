@@ -1,0 +1,51 @@
+// Distances in masks: twin of src/shape/plain/depth.ts.
+
+const FAR: f64 = 1e6;
+const DIAGONAL: f64 = 4.0 / 3.0;
+
+@inline
+function at(depth: usize, p: i32): f64 {
+  return <f64>load<f32>(depth + (<usize>p << 2));
+}
+
+/** The first pixel from `p` on that lies in the mask, or `end`. */
+@inline
+function nextIn(mask: usize, p: i32, end: i32): i32 {
+  // What lies outside is most of nearly every mask.
+  while (p + 8 <= end && !load<u64>(mask + p)) p += 8;
+  while (p < end && !load<u8>(mask + p)) p++;
+  return p;
+}
+
+/** Chamfer distance into a mask (Borgefors 1986, weights 1 and 4/3). @param depth zeros @returns the greatest that has an end */
+export function depths(mask: usize, depth: usize, width: i32, height: i32): f64 {
+  const count = width * height;
+  const last = count - width;
+  for (let p = nextIn(mask, 0, count); p < count; p = nextIn(mask, p + 1, count)) {
+    const x = p % width;
+    let least = FAR;
+    if (x > 0) least = min(least, at(depth, p - 1) + 1);
+    if (p >= width) {
+      least = min(least, at(depth, p - width) + 1);
+      if (x > 0) least = min(least, at(depth, p - width - 1) + DIAGONAL);
+      if (x + 1 < width) least = min(least, at(depth, p - width + 1) + DIAGONAL);
+    }
+    store<f32>(depth + (<usize>p << 2), <f32>least);
+  }
+  let most: f64 = 0;
+  for (let p = count - 1; p >= 0; p--) {
+    while (p >= 8 && !load<u64>(mask + p - 7)) p -= 8;
+    if (!load<u8>(mask + p)) continue;
+    const x = p % width;
+    let least = at(depth, p);
+    if (x + 1 < width) least = min(least, at(depth, p + 1) + 1);
+    if (p < last) {
+      least = min(least, at(depth, p + width) + 1);
+      if (x + 1 < width) least = min(least, at(depth, p + width + 1) + DIAGONAL);
+      if (x > 0) least = min(least, at(depth, p + width - 1) + DIAGONAL);
+    }
+    store<f32>(depth + (<usize>p << 2), <f32>least);
+    if (least < FAR) most = max(most, at(depth, p));
+  }
+  return most;
+}

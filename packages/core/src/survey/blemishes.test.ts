@@ -59,4 +59,17 @@ describe('blemishes', () => {
     };
     expect(blemishesOf(layer(darker)).filter(({ odds }) => odds > 0)).toEqual([]);
   });
+
+  test('a thing of a strong colour is none, nor is a spot where tones are steep', () => {
+    const sure = (at: (x: number, y: number) => Colour) =>
+      blemishesOf(layer(at)).filter(({ odds }) => odds > 0);
+    const chip: Colour = [156, 160, 166];
+    expect(sure(spotted([225, 25, 20]))).toEqual([]);
+    const steep = (x: number, y: number): Colour => {
+      const more = 30 * Math.sin(x / 1.3) * Math.sin(y / 1.7);
+      return spotted(chip)(x, y).map((v) => v + more) as unknown as Colour;
+    };
+    expect(sure(steep)).toEqual([]);
+    expect(sure(spotted(chip))).toHaveLength(1);
+  });
 });

@@ -66,7 +66,7 @@ describe('blemishes', () => {
     const chip: Colour = [156, 160, 166];
     expect(sure(spotted([225, 25, 20]))).toEqual([]);
     const steep = (x: number, y: number): Colour => {
-      const more = 30 * Math.sin(x / 1.3) * Math.sin(y / 1.7);
+      const more = 60 * Math.sin(x / 1.3) * Math.sin(y / 1.7);
       return spotted(chip)(x, y).map((v) => v + more) as unknown as Colour;
     };
     expect(sure(steep)).toEqual([]);

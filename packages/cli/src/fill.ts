@@ -143,7 +143,7 @@ export function fillMask(
   const sheets = sheetsFor(asked);
   const replay = (map: DonorMap): Raster =>
     grainBack(
-      fill({ below, origin: window, map, coverage }, 1, { adapt: asked.adapt }),
+      fill({ below, origin: window, map, coverage }, 1, { adapt: asked.adapt, crew }),
       coverage,
       GRAIN_SHARE,
       asked.seed,

@@ -1,8 +1,6 @@
 // Linear prediction on one tile: see src/predict for what it does and why.
 // A tile's cells hold four floats (three colours and nothing) or one (their mean); `offsets` are cells from a cell to
 // each of its `count` neighbours. A stretch is three words: its first cell, the one after its last, the address of its taps.
-export { filters } from './predict/filters';
-export { settle } from './predict/settle';
+export { foretell } from './predict/foretell';
 export { steepnesses, softness, soften, strengthen } from './predict/detail';
-export { greyAndSound, stretches, runs } from './predict/lay';
 export { markNear, tellGains, goOver } from './predict/gains';

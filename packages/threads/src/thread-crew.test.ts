@@ -1,4 +1,4 @@
-import { createRaster, frameOf, packDonorMap, searchFill, seededRandom } from '@tersum/core';
+import { createRaster, fill, frameOf, packDonorMap, searchFill, seededRandom } from '@tersum/core';
 import { ThreadCrew } from './thread-crew.js';
 
 function madeUp(width: number, height: number) {
@@ -21,6 +21,25 @@ describe('a crew of threads', () => {
       const alone = search({});
       expect(search({ crew })).toEqual(alone);
       expect(search({ crew })).toEqual(alone);
+    } finally {
+      await crew.close();
+    }
+  });
+
+  test.each([2, 3])('%d threads replay a fill of narrow sites the same', async (threads) => {
+    const { picture, none } = madeUp(420, 330);
+    const hole = Uint8Array.from(none, (_, p) =>
+      p % 420 % 60 < 4 || Math.floor(p / 420) % 50 < 3 ? 1 : 0,
+    );
+    const origin = frameOf(picture);
+    const map = searchFill(picture, origin, hole, none, { seed: 2 });
+    const input = { below: picture, origin, map, coverage: Float32Array.from(hole) };
+    const crew = new ThreadCrew(threads);
+    try {
+      const run = jest.spyOn(crew, 'run');
+      expect(fill(input, 1, { crew }).data).toEqual(fill(input, 1).data);
+      // Pieces were foretold side by side.
+      expect(run.mock.calls.some(([, , , ranges]) => ranges.length > 1)).toBe(true);
     } finally {
       await crew.close();
     }

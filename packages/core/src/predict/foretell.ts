@@ -1,6 +1,7 @@
-import { findFilters } from './filters.js';
-import { REACH } from './half-plane.js';
-import type { Tile } from './tile.js';
+import type { Crew } from '../task/crew.js';
+import { alone } from '../task/crew.js';
+import { BEFORE, REACH } from './half-plane.js';
+import type { TileRoom } from './tile.js';
 import { BLOCK } from './tile.js';
 
 /** Options of {@link foretell}. */
@@ -9,53 +10,41 @@ export interface ForetellOptions {
   rounds?: number;
   /** Stops when what is left of every colour's gradient has fallen to this share. @default 1e-2 */
   tolerance?: number;
+  /** Threads that take a tile each. @default the calling one alone */
+  crew?: Crew;
 }
 
+/** Cells that tell a filter, at least. */
+const LEAST_TOLD = 3 * BEFORE.length;
+/** Evenness asked of a filter, as a share of the mean square of a step: near-flat ground tells no filter apart. */
+const RIDGE = 0.01;
+
 /**
- * Replaces the unknown cells of a tile by what their surroundings make most likely: the values of least prediction
+ * Replaces the unknown cells of tiles by what their surroundings make most likely: the values of least prediction
  * error, where every cell is foretold from its neighbours by the filter of its block (Janssen, Veldhuis, Vries,
  * "Adaptive interpolation of discrete-time signals that can be modeled as autoregressive processes", IEEE Trans. ASSP
  * 34(2), 1986; in two dimensions Kokaram et al., "Interpolation of missing data in image sequences", IEEE Trans. Image
  * Processing 4(11), 1995). Conjugate gradients on the normal equations, from what stands in the unknown cells.
- * @param tile `values` and `unknown` filled in; the values are changed
- * @returns how many runs of unknown cells there are, told in the tile; 0, and nothing is changed, when too little is
- * known to tell filters from
+ *
+ * A block's filter foretells a cell from its {@link BEFORE neighbours} with least squared error over the known cells in and
+ * round the block, its taps adding up to 1, so that even ground stays as it is (least-squares linear prediction; Jain,
+ * "Fundamentals of Digital Image Processing", 1989, ch. 6). With steps from the cell itself as what is multiplied, the
+ * error is the taps' own mean of steps, so the taps of least a' M a are M's inverse on ones, scaled.
+ *
+ * Told in the tiles' records: how many runs of unknown cells each has; 0, and nothing is changed, when too little is known
+ * to tell filters from.
+ * @param count of the room's first tiles, `values` and `unknown` filled in; the values are changed
  */
-export function foretell(tile: Tile, options: ForetellOptions = {}): number {
-  const { rounds = 60, tolerance = 1e-2 } = options;
-  const { kernel, offsets, unknown, values, rest, way, answer, missed, work } = tile;
-  const stretches = kernel.stretches(
-    unknown.byteOffset,
-    tile.touched.byteOffset,
-    tile.width,
-    tile.height,
-    tile.stride,
-    REACH,
-    BLOCK,
-    offsets.byteOffset,
-    offsets.length,
-    unknown.length,
-    tile.taps.byteOffset,
-    tile.wanted.byteOffset,
-    tile.stretches.byteOffset,
+export function foretell(
+  { room, records }: TileRoom,
+  count: number,
+  { rounds = 60, tolerance = 1e-2, crew = alone }: ForetellOptions = {},
+): void {
+  const constants = [REACH, BLOCK, BEFORE.length, LEAST_TOLD, RIDGE, rounds, tolerance];
+  crew.run(
+    room,
+    'foretell',
+    [records.byteOffset, ...constants],
+    Array.from({ length: count }, (_, k) => [k, k + 1] as const),
   );
-  if (!stretches || !findFilters(tile)) return 0;
-  const runs = kernel.runs(unknown.byteOffset, tile.stride, unknown.length, tile.runs.byteOffset);
-  kernel.settle(
-    values.byteOffset,
-    rest.byteOffset,
-    way.byteOffset,
-    answer.byteOffset,
-    missed.byteOffset,
-    tile.stretches.byteOffset,
-    stretches,
-    offsets.byteOffset,
-    offsets.length,
-    tile.runs.byteOffset,
-    runs,
-    rounds,
-    tolerance,
-    work.byteOffset,
-  );
-  return runs;
 }

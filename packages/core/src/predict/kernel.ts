@@ -1,38 +1,5 @@
-/** Functions of kernels/predict.ts. Addresses in bytes. */
+/** Functions of kernels/predict.ts that one thread runs. Addresses in bytes. */
 export interface PredictKernel {
-  filters(
-    grey: number,
-    sound: number,
-    across: number,
-    down: number,
-    side: number,
-    wanted: number,
-    offsets: number,
-    count: number,
-    leastTold: number,
-    ridge: number,
-    told: number,
-    cells: number,
-    m: number,
-    work: number,
-    taps: number,
-  ): number;
-  settle(
-    values: number,
-    rest: number,
-    way: number,
-    answer: number,
-    missed: number,
-    stretches: number,
-    stretchCount: number,
-    offsets: number,
-    count: number,
-    runs: number,
-    runCount: number,
-    rounds: number,
-    tolerance: number,
-    work: number,
-  ): void;
   steepnesses(
     values: number,
     stride: number,
@@ -75,37 +42,6 @@ export interface PredictKernel {
     wide: number,
     high: number,
   ): void;
-  greyAndSound(
-    values: number,
-    unknown: number,
-    width: number,
-    height: number,
-    stride: number,
-    reach: number,
-    offsets: number,
-    count: number,
-    cells: number,
-    grey: number,
-    sound: number,
-  ): void;
-  /** @returns how many stretches */
-  stretches(
-    unknown: number,
-    touched: number,
-    width: number,
-    height: number,
-    stride: number,
-    reach: number,
-    side: number,
-    offsets: number,
-    count: number,
-    cells: number,
-    taps: number,
-    wanted: number,
-    out: number,
-  ): number;
-  /** @returns how many runs */
-  runs(unknown: number, stride: number, cells: number, out: number): number;
   markNear(
     runs: number,
     runCount: number,

@@ -1,6 +1,7 @@
 import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
+import { alone } from '../task/crew.js';
 import { FILLED, towardsExpected } from './expected.js';
 import { layCopies } from './laid-copies.js';
 
@@ -46,7 +47,7 @@ function settled(
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
   const copies = layCopies(below, { from, mask }, []);
   copies.colour.set(copied);
-  towardsExpected(copies, frameOf(below), boxes, share, strengths);
+  towardsExpected(copies, frameOf(below), boxes, share, strengths, alone);
   return { colour: copies.colour as Float32Array, copied, from };
 }
 

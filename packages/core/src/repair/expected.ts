@@ -2,15 +2,17 @@ import { foretell } from '../predict/foretell.js';
 import { REACH } from '../predict/half-plane.js';
 import type { Detail } from '../predict/keep-detail.js';
 import { keepDetail } from '../predict/keep-detail.js';
-import type { Tile } from '../predict/tile.js';
-import { LANES, layTile, nodesAlong, SQUARE } from '../predict/tile.js';
+import type { Tile, TileRoom } from '../predict/tile.js';
+import { FOUND, LANES, nodesAlong, openTiles, SQUARE } from '../predict/tile.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
 import { depthsOf } from '../shape/depth.js';
+import type { Crew } from '../task/crew.js';
 import type { LaidCopies } from './laid-copies.js';
 import { misfitIn } from './misfit.js';
+import { wavesOf } from './waves.js';
 
 /** px round a site that say what is to be expected in it. */
 export const EXPECTED_RING = 18;
@@ -22,8 +24,9 @@ const [NARROW, DEEP] = [16, 24];
 const BESIDE = 8;
 /** Misfit from which on what was copied counts for no more than that; where it fits exactly, it stays. */
 const UNLIKE = 0.3;
-/** Side of the pieces that are worked on at once, px. */
-const PIECE = 192;
+/** Side of the pieces that are settled each for itself, px, and how many are at once. */
+const PIECE = 128;
+const AT_ONCE = 4;
 
 /** How strong detail is to become in deeper sites, and in slender ones. */
 interface Strengths {
@@ -46,7 +49,7 @@ const SLENDER = 8;
  * edges and grain that enter go on, the rest is the copied texture. Narrow sites alone: in deep ones copies say more.
  * @param copies whose colour is changed in place @param frame where the picture itself lies: beyond is what else is copied from
  * @param boxes that together hold it
- * @param share 0..1, of what is usual @param detail how strong it is to become
+ * @param share 0..1, of what is usual @param detail how strong it is to become @param crew threads that share the work
  */
 export function towardsExpected(
   copies: LaidCopies,
@@ -54,6 +57,7 @@ export function towardsExpected(
   boxes: readonly Rect[],
   share: number,
   detail: Strengths,
+  crew: Crew,
 ): void {
   if (share <= 0) return;
   const { picture: below } = copies;
@@ -64,10 +68,24 @@ export function towardsExpected(
   for (let p = open.indexOf(1); p >= 0; p = open.indexOf(1, p + 1))
     if (narrowness(p % below.width, Math.floor(p / below.width)) <= 0) open[p] = 0;
   const work = { copies, frame, open, deepest, narrowness, share: SHARE * share, detail };
-  for (const box of boxes)
-    for (let y = box.y; y < box.y + box.height; y += PIECE)
-      for (let x = box.x; x < box.x + box.width; x += PIECE)
-        settle(work, intersect({ x, y, width: PIECE, height: PIECE }, box));
+  const pieces = boxes.flatMap(piecesOf).filter((piece) => holdsAny(open, below.width, piece));
+  if (!pieces.length) return;
+  const [wide, high] = [pieces.map(({ width }) => width), pieces.map(({ height }) => height)].map(
+    (sides) => Math.max(...sides) + 2 * EXPECTED_RING,
+  );
+  const tiles = openTiles(wide!, high!, Math.min(AT_ONCE, pieces.length));
+  for (const wave of wavesOf(pieces, EXPECTED_RING))
+    for (let k = 0; k < wave.length; k += AT_ONCE)
+      settle(work, wave.slice(k, k + AT_ONCE), tiles, crew);
+}
+
+/** The pieces of a box, in reading order. */
+function piecesOf(box: Rect): Rect[] {
+  const pieces: Rect[] = [];
+  for (let y = box.y; y < box.y + box.height; y += PIECE)
+    for (let x = box.x; x < box.x + box.width; x += PIECE)
+      pieces.push(intersect({ x, y, width: PIECE, height: PIECE }, box));
+  return pieces;
 }
 
 /** How deep a site gets round a pixel, px: in the square the pixel lies in and those beside it. */
@@ -97,37 +115,41 @@ interface Work {
   readonly detail: Strengths;
 }
 
-/** Settles the open pixels of one piece. */
-function settle(work: Work, core: Rect): void {
-  const { copies, frame, open, share, detail } = work;
-  const { width, data } = copies.picture;
-  if (!holdsAny(open, width, core)) return;
-  const piece = intersect(grow(core, EXPECTED_RING), frame);
-  const tile = layTile(piece.width, piece.height);
-  layValues(work, piece, grow(core, BESIDE), tile);
-  tile.before.set(tile.values);
-  const runs = foretell(tile);
-  if (runs) {
-    layWeights(work, piece, tile);
-    tile.kernel.goOver(
-      tile.values.byteOffset,
-      tile.before.byteOffset,
-      tile.runs.byteOffset,
-      runs,
-      tile.stride,
-      tile.grid.byteOffset,
-      SQUARE,
-      nodesAlong(piece.width),
-      share,
-      tile.weights.byteOffset,
-    );
-    const strengths = isSlender(work, core) ? detail.slender : detail.usual;
-    keepDetail(tile, runs, tile.before, whiteOf(data), strengths);
+/** Settles the open pixels of pieces that lie apart. */
+function settle(work: Work, cores: readonly Rect[], tiles: TileRoom, crew: Crew): void {
+  const laid = cores.map((core, slot) => {
+    const piece = intersect(grow(core, EXPECTED_RING), work.frame);
+    const tile = tiles.lay(slot, piece.width, piece.height);
+    layValues(work, piece, grow(core, BESIDE), tile);
+    tile.before.set(tile.values);
+    return { core, piece, tile };
+  });
+  foretell(tiles, laid.length, { crew });
+  for (const { core, piece, tile } of laid) {
+    if (tile.record[FOUND]) goOver(work, core, piece, tile);
+    takeOver(work, core, piece, tile);
   }
-  for (let y = core.y; y < core.y + core.height; y++) {
-    const first = y * width + core.x;
-    takeRow(work, tile, first, first + core.width, (y - piece.y) * tile.stride + core.x - piece.x);
-  }
+}
+
+/** Has the cells of a piece go over to what is foretold, as far as they should, and keep their detail. */
+function goOver(work: Work, core: Rect, piece: Rect, tile: Tile): void {
+  const runs = tile.record[FOUND]!;
+  layWeights(work, piece, tile);
+  tile.kernel.goOver(
+    tile.values.byteOffset,
+    tile.before.byteOffset,
+    tile.runs.byteOffset,
+    runs,
+    tile.stride,
+    tile.grid.byteOffset,
+    SQUARE,
+    nodesAlong(piece.width),
+    work.share,
+    tile.weights.byteOffset,
+  );
+  const { slender, usual } = work.detail;
+  const white = whiteOf(work.copies.picture.data);
+  keepDetail(tile, runs, tile.before, white, isSlender(work, core) ? slender : usual);
 }
 
 /** Whether a site is slender all over a piece. */
@@ -162,25 +184,19 @@ function layWeights(work: Work, piece: Rect, { grid }: Tile): void {
   }
 }
 
-/** Takes the open pixels of a row out of a tile: they are settled. @param cell of the first */
-function takeRow(
-  {
-    copies: {
-      picture: { channels },
-      colour,
-    },
-    open,
-  }: Work,
-  { values }: Tile,
-  from: number,
-  to: number,
-  cell: number,
-): void {
+/** Takes the open pixels of a piece out of its tile: they are settled. */
+function takeOver({ copies, open }: Work, core: Rect, piece: Rect, { values, stride }: Tile): void {
+  const { colour } = copies;
+  const { width, channels } = copies.picture;
   const colours = colourChannels(channels);
-  for (let p = from, i = LANES * cell; p < to; p++, i += LANES) {
-    if (!open[p]) continue;
-    for (let c = 0; c < colours; c++) colour[p * channels + c] = values[i + c]!;
-    open[p] = 0;
+  for (let y = core.y; y < core.y + core.height; y++) {
+    const end = y * width + core.x + core.width;
+    let i = LANES * ((y - piece.y) * stride + core.x - piece.x);
+    for (let p = y * width + core.x; p < end; p++, i += LANES) {
+      if (!open[p]) continue;
+      for (let c = 0; c < colours; c++) colour[p * channels + c] = values[i + c]!;
+      open[p] = 0;
+    }
   }
 }
 

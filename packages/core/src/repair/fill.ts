@@ -5,6 +5,8 @@ import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, meets, paste, shift, unite } from '../raster/rect.js';
 import { partBoxes } from '../shape/part-boxes.js';
+import type { Crew } from '../task/crew.js';
+import { alone } from '../task/crew.js';
 import { layOver } from './blend.js';
 import type { Copies } from './copies.js';
 import { evenTones } from './even-tones.js';
@@ -29,6 +31,8 @@ export interface FillBlendOptions {
    * @default 1
    */
   adapt?: number;
+  /** Threads that share the work; the result does not depend on them. @default the calling thread alone */
+  crew?: Crew;
 }
 
 /**
@@ -41,7 +45,7 @@ export function fill(input: FillInput, strength: number, options: FillBlendOptio
   const { below, map } = input;
   if (map.bands) return fillInBands(input, map.bands, strength, options);
   if (map.laid) return fillFromSheets(input, map.laid, strength, options);
-  return copyAndEven(input, frameOf(below), strength, options.adapt ?? 1);
+  return copyAndEven(input, frameOf(below), strength, options);
 }
 
 /** @param frame of the picture itself: what lies beyond are sheets to copy from */
@@ -49,13 +53,13 @@ function copyAndEven(
   { below, origin, map, coverage }: FillInput,
   frame: Rect,
   strength: number,
-  adapt: number,
+  { adapt = 1, crew = alone }: FillBlendOptions,
 ): Raster {
   const site = siteOf(map, origin, below, coverage);
   const groups = groupsOf(site.mask, below.width);
   const copies = layCopies(below, site, groups);
   for (const box of groups) evenTones(copies, box, adapt);
-  towardsExpected(copies, frame, groups, adapt, FILLED);
+  towardsExpected(copies, frame, groups, adapt, FILLED, crew);
   return layOver(below, { data: copies.colour }, site.covered, strength, groups);
 }
 
@@ -112,7 +116,7 @@ function fillFromSheets(
   }
   const plain = { rect: map.rect, dx: map.dx, dy: map.dy, confidence: map.confidence };
   const input = { below: raster, origin: window, map: plain, coverage: covered };
-  const done = copyAndEven(input, frameOf(part), strength, options.adapt ?? 1);
+  const done = copyAndEven(input, frameOf(part), strength, options);
   return paste(below, crop(done, frameOf(part)), at);
 }
 

@@ -1,14 +1,18 @@
-/** One stretch of memory that typed arrays are cut from and a kernel works on. */
-export interface Arena<Kernel> {
-  /** The compiled kernel's functions; addresses are byte offsets into its memory. */
-  readonly kernel: Kernel;
-  /** Memory and module, for threads that work on them together. */
-  readonly room: Room;
+/** One stretch of memory that typed arrays are cut from, one after the other. */
+export interface Stretch {
   bytes(length: number): Uint8Array;
   shorts(length: number): Int16Array;
   words(length: number): Int32Array;
   floats(length: number): Float32Array;
   doubles(length: number): Float64Array;
+}
+
+/** The memory a kernel works on. */
+export interface Arena<Kernel> extends Stretch {
+  /** The compiled kernel's functions; addresses are byte offsets into its memory. */
+  readonly kernel: Kernel;
+  /** Memory and module, for threads that work on them together. */
+  readonly room: Room;
 }
 
 interface WasmApi {
@@ -22,7 +26,8 @@ interface WasmApi {
 declare const WebAssembly: WasmApi;
 
 const PAGE = 65536;
-const ALIGN = 16;
+/** Where arrays begin. */
+export const ALIGN = 16;
 /** Modules keep their few globals at the bottom of the memory. */
 const GLOBALS = 1024;
 /** Memory up to this size is kept for the next arena of its kernel: touching new pages costs more than zeroing. */
@@ -68,21 +73,29 @@ export function openArena<Kernel>(
     if (once && needed <= KEPT) kept.set(code, room);
   }
   const { memory, exports } = room;
-  let next = GLOBALS;
+  return { kernel: exports as Kernel, room, ...stretchOf(memory.buffer, GLOBALS) };
+}
+
+/** What begins so many bytes into a memory. @param begin a multiple of {@link ALIGN} */
+export function stretchOf(buffer: ArrayBuffer, begin: number): Stretch {
+  let next = begin;
   const cut = (length: number): number => {
     const at = next;
-    next += Math.ceil(length / ALIGN) * ALIGN;
+    next += roundedUp(length);
     return at;
   };
   return {
-    kernel: exports as Kernel,
-    room,
-    bytes: (length) => new Uint8Array(memory.buffer, cut(length), length),
-    shorts: (length) => new Int16Array(memory.buffer, cut(length * 2), length),
-    words: (length) => new Int32Array(memory.buffer, cut(length * 4), length),
-    floats: (length) => new Float32Array(memory.buffer, cut(length * 4), length),
-    doubles: (length) => new Float64Array(memory.buffer, cut(length * 8), length),
+    bytes: (length) => new Uint8Array(buffer, cut(length), length),
+    shorts: (length) => new Int16Array(buffer, cut(length * 2), length),
+    words: (length) => new Int32Array(buffer, cut(length * 4), length),
+    floats: (length) => new Float32Array(buffer, cut(length * 4), length),
+    doubles: (length) => new Float64Array(buffer, cut(length * 8), length),
   };
+}
+
+/** Bytes that an array of so many takes up. */
+function roundedUp(bytes: number): number {
+  return Math.ceil(bytes / ALIGN) * ALIGN;
 }
 
 function makeRoom(code: string, needed: number, shared: boolean): Room {

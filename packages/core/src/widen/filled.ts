@@ -24,7 +24,9 @@ export function holeFilled(
   if (!maskBox(hole, picture.width)) return picture;
   const map = searchHole(picture, hole, banned, options, task);
   const coverage = Float32Array.from(hole);
-  return fill({ below: picture, origin: frameOf(picture), map, coverage }, 1);
+  return fill({ below: picture, origin: frameOf(picture), map, coverage }, 1, {
+    crew: options.crew,
+  });
 }
 
 /**
@@ -44,5 +46,5 @@ export function sidesFilled(
   const origin = canvasRect(picture, sides);
   const { at: _, ...below } = onCanvas(picture, origin);
   const coverage = Float32Array.from(map.dx, (d) => (d === NOT_FILLED ? 0 : 1));
-  return fill({ below, origin, map, coverage }, 1);
+  return fill({ below, origin, map, coverage }, 1, { crew: options.crew });
 }

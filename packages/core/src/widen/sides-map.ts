@@ -131,7 +131,8 @@ function fillBand(
       const map = searchHole(part, now, closed, { ...options, margin, guides: lines }, task);
       if (seen) {
         const coverage = Float32Array.from(now);
-        const filled = fill({ below: part, origin: frameOf(part), map, coverage }, 1);
+        const input = { below: part, origin: frameOf(part), map, coverage };
+        const filled = fill(input, 1, { crew: options.crew });
         state.picture = paste(state.picture, filled, room);
       }
       note(state.map, { ...map, rect: shift(map.rect, room.x, room.y) });

@@ -29,7 +29,7 @@ describe('a crew of threads', () => {
   test.each([2, 3])('%d threads replay a fill of narrow sites the same', async (threads) => {
     const { picture, none } = madeUp(420, 330);
     const hole = Uint8Array.from(none, (_, p) =>
-      p % 420 % 60 < 4 || Math.floor(p / 420) % 50 < 3 ? 1 : 0,
+      (p % 420) % 60 < 4 || Math.floor(p / 420) % 50 < 3 ? 1 : 0,
     );
     const origin = frameOf(picture);
     const map = searchFill(picture, origin, hole, none, { seed: 2 });

@@ -1,5 +1,6 @@
 /** Functions of kernels/predict.ts that one thread runs. Addresses in bytes. */
 export interface PredictKernel {
+  blank(at: number, bytes: number): void;
   steepnesses(
     values: number,
     stride: number,

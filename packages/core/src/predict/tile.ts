@@ -97,7 +97,7 @@ export function openTiles(width: number, height: number, slots: number): TileRoo
     lay: (slot, wide, high) => {
       const { record, bytes } = all[slot]!;
       const sizes = sizesOf(wide, high);
-      bytes.fill(0, 0, bytesOf(sizes));
+      arena.kernel.blank(bytes.byteOffset, bytesOf(sizes));
       return layTile(
         record,
         stretchOf(arena.room.memory.buffer, bytes.byteOffset),

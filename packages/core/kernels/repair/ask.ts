@@ -1,4 +1,4 @@
-// What is asked of the correction to copied tones: see src/repair/wanted-steps.ts for what it is and why.
+// What is asked of the correction to copied tones: see evenTones in src/repair/even-tones.ts for what it is and why.
 
 import { addTo, Copies, firstOf, lastOf, Part, pixelOf, putValue, sample, scale, source } from './memory';
 

@@ -1,4 +1,4 @@
-// Corrections to copied tones: see src/repair/even-tones.ts for what they are and why.
+// Corrections to copied tones: see evenTones in src/repair/even-tones.ts for what they are and why.
 
 import { addTo, Copies, firstOf, lastOf, Part, pixelOf, putValue, sample, source, value } from './memory';
 

@@ -99,4 +99,27 @@ describe('multigrid solver', () => {
     const { x } = solveSystem(system, new Float64Array(system.cells * LANES));
     expect(x.every((v) => v === 0)).toBe(true);
   });
+
+  test.each([1e-3, 1e-9])('what is asked outside the unknowns has no say, to %d', (tolerance) => {
+    const random = seededRandom(9);
+    const mask = Uint8Array.from({ length: 23 * 19 }, () => (random.unit() < 0.6 ? 1 : 0));
+    const system = laplacian(mask, 23, 19);
+    const values = (outside: () => number): Float64Array =>
+      lanes(Float64Array.from(system.unknown, (u, i) => (u ? (i * 7919) % 255 : outside())));
+    const clean = solveSystem(
+      system,
+      values(() => 0),
+      { tolerance },
+    );
+    const into = new Float64Array(clean.x.length).fill(3);
+    const soiled = solveSystem(
+      system,
+      values(() => 1e4),
+      { tolerance, into },
+    );
+    expect(soiled.x).toBe(into);
+    expect(Array.from(into)).toEqual(Array.from(clean.x));
+    expect(clean.x.some((v) => v !== 0)).toBe(true);
+    system.unknown.forEach((u, i) => u || expect(into[LANES * i]).toBe(0));
+  });
 });

@@ -73,7 +73,7 @@ export function solveSystem(
 }
 
 /**
- * One run of conjugate gradients for what is left of the right-hand sides, 0 outside the unknowns; the levels' `x` becomes
+ * One run of conjugate gradients for what is left of the right-hand sides; the levels' `x` becomes
  * its answer.
  * @returns the greatest share of a right-hand side that is left
  */

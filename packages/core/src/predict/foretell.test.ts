@@ -3,7 +3,6 @@ import { seededRandom } from '../random/random.js';
 import type { ForetellOptions } from './foretell.js';
 import { foretell } from './foretell.js';
 import { BEFORE, REACH } from './half-plane.js';
-import { keepDetail } from './keep-detail.js';
 import type { Tile, TileRoom } from './tile.js';
 import { BLOCK, FOUND, LANES, openTiles } from './tile.js';
 
@@ -177,68 +176,4 @@ test('nothing is told of a piece that is all unknown, and it stays', () => {
   const before = tile.values.slice();
   expect(told(tile)).toBe(0);
   expect(tile.values).toEqual(before);
-});
-
-describe('detail', () => {
-  /** Texture that was softened in the unknown cells; what it was before stands in `before`. */
-  function softened(weight: number): { tile: Tile; runs: number } {
-    const grain = noise(64, 64, 11, 40);
-    const tile = tileOf(64, 64, (x, y) => 128 + grain(x, y), inBox(24, 24, 40, 40));
-    tile.before.set(tile.values);
-    let runs = 0;
-    for (let y = 24; y < 40; y++) {
-      tile.runs.set([y * tile.stride + 24, y * tile.stride + 40], 2 * runs++);
-      for (let x = 24; x < 40; x++) {
-        const cell = y * tile.stride + x;
-        tile.weights[cell] = weight;
-        for (let c = 0; c < 3; c++)
-          tile.values[LANES * cell + c] =
-            128 + 5 * c + 0.4 * (tile.before[LANES * cell + c]! - 128 - 5 * c);
-      }
-    }
-    return { tile, runs };
-  }
-
-  const steepness = (tile: Tile, values: Float32Array): number => {
-    let sum = 0;
-    for (let y = 26; y < 38; y++)
-      for (let x = 26; x < 38; x++) {
-        const j = LANES * (y * tile.stride + x);
-        sum += Math.hypot(
-          values[j + LANES]! - values[j]!,
-          values[j + LANES * tile.stride]! - values[j]!,
-        );
-      }
-    return sum;
-  };
-
-  test('comes to be as strong as it was before, and no weaker', () => {
-    const { tile, runs } = softened(1);
-    const was = steepness(tile, tile.before);
-    expect(steepness(tile, tile.values) / was).toBeCloseTo(0.4, 2);
-    keepDetail(tile, runs, tile.before, 255, { strength: 1.2, softest: 1, half: 2 });
-    const now = steepness(tile, tile.values) / was;
-    expect(now).toBeGreaterThan(0.9);
-    expect(now).toBeLessThan(1.4);
-  });
-
-  test('of copies softer than what lies round them is made up for as far as allowed', () => {
-    const strongest = (softest: number): number => {
-      const { tile, runs } = softened(1);
-      tile.before.set(tile.values);
-      const was = steepness(tile, tile.before);
-      keepDetail(tile, runs, tile.before, 255, { strength: 1, softest, half: 2 });
-      return steepness(tile, tile.values) / was;
-    };
-    expect(strongest(1)).toBeLessThan(1.3);
-    expect(strongest(1.5)).toBeGreaterThan(1.15 * strongest(1));
-  });
-
-  test('stays as it is where a cell was not moved, and outside', () => {
-    const { tile, runs } = softened(0);
-    const before = tile.values.slice();
-    keepDetail(tile, runs, tile.before, 255, { strength: 1.2, softest: 1, half: 2 });
-    for (let j = 0; j < before.length; j++)
-      expect(Math.abs(tile.values[j]! - before[j]!)).toBeLessThan(1e-3);
-  });
 });

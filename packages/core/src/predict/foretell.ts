@@ -1,4 +1,4 @@
-import type { Crew } from '../task/crew.js';
+import type { Crew, Range } from '../task/crew.js';
 import { alone } from '../task/crew.js';
 import { BEFORE, REACH } from './half-plane.js';
 import type { TileRoom } from './tile.js';
@@ -38,13 +38,25 @@ const RIDGE = 0.01;
 export function foretell(
   { room, records }: TileRoom,
   count: number,
-  { rounds = 60, tolerance = 1e-2, crew = alone }: ForetellOptions = {},
+  { crew = alone, ...options }: ForetellOptions = {},
 ): void {
-  const constants = [REACH, BLOCK, BEFORE.length, LEAST_TOLD, RIDGE, rounds, tolerance];
   crew.run(
     room,
     'foretell',
-    [records.byteOffset, ...constants],
-    Array.from({ length: count }, (_, k) => [k, k + 1] as const),
+    [records.byteOffset, ...filterConstants(options)],
+    foretellRanges(count),
   );
+}
+
+/** What a kernel is told of filters and of how closely to foretell. */
+export function filterConstants({
+  rounds = 60,
+  tolerance = 1e-2,
+}: Omit<ForetellOptions, 'crew'>): number[] {
+  return [REACH, BLOCK, BEFORE.length, LEAST_TOLD, RIDGE, rounds, tolerance];
+}
+
+/** A range for each of so many tiles. */
+export function foretellRanges(count: number): Range[] {
+  return Array.from({ length: count }, (_, k) => [k, k + 1]);
 }

@@ -1,9 +1,8 @@
-import { foretell } from '../predict/foretell.js';
+import type { Detail } from '../predict/bring.js';
+import { bring } from '../predict/bring.js';
 import { REACH } from '../predict/half-plane.js';
-import type { Detail } from '../predict/keep-detail.js';
-import { keepDetail } from '../predict/keep-detail.js';
 import type { Tile, TileRoom } from '../predict/tile.js';
-import { FOUND, LANES, nodesAlong, openTiles, SQUARE } from '../predict/tile.js';
+import { LANES, nodesAlong, openTiles, SQUARE } from '../predict/tile.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
@@ -26,7 +25,14 @@ const BESIDE = 8;
 const UNLIKE = 0.3;
 /** Side of the pieces that are settled each for itself, px, and how many are at once. */
 const PIECE = 128;
-const AT_ONCE = 4;
+const AT_ONCE = 8;
+/** Columns and rows of pieces that are settled in turn. */
+const TURNS = [
+  [0, 0],
+  [1, 1],
+  [1, 0],
+  [0, 1],
+] as const;
 
 /** How strong detail is to become in deeper sites, and in slender ones. */
 interface Strengths {
@@ -79,12 +85,13 @@ export function towardsExpected(
       settle(work, wave.slice(k, k + AT_ONCE), tiles, crew);
 }
 
-/** The pieces of a box, in reading order. */
+/** The pieces of a box: every other one of every other row first, so that as many as can be lie apart. */
 function piecesOf(box: Rect): Rect[] {
   const pieces: Rect[] = [];
-  for (let y = box.y; y < box.y + box.height; y += PIECE)
-    for (let x = box.x; x < box.x + box.width; x += PIECE)
-      pieces.push(intersect({ x, y, width: PIECE, height: PIECE }, box));
+  for (const [u, v] of TURNS)
+    for (let y = box.y + v * PIECE; y < box.y + box.height; y += 2 * PIECE)
+      for (let x = box.x + u * PIECE; x < box.x + box.width; x += 2 * PIECE)
+        pieces.push(intersect({ x, y, width: PIECE, height: PIECE }, box));
   return pieces;
 }
 
@@ -117,39 +124,18 @@ interface Work {
 
 /** Settles the open pixels of pieces that lie apart. */
 function settle(work: Work, cores: readonly Rect[], tiles: TileRoom, crew: Crew): void {
+  const { share, detail } = work;
   const laid = cores.map((core, slot) => {
     const piece = intersect(grow(core, EXPECTED_RING), work.frame);
     const tile = tiles.lay(slot, piece.width, piece.height);
     layValues(work, piece, grow(core, BESIDE), tile);
-    tile.before.set(tile.values);
+    layWeights(work, piece, tile);
+    const { strength, softest, half } = isSlender(work, core) ? detail.slender : detail.usual;
+    tile.detail.set([strength, softest, half]);
     return { core, piece, tile };
   });
-  foretell(tiles, laid.length, { crew });
-  for (const { core, piece, tile } of laid) {
-    if (tile.record[FOUND]) goOver(work, core, piece, tile);
-    takeOver(work, core, piece, tile);
-  }
-}
-
-/** Has the cells of a piece go over to what is foretold, as far as they should, and keep their detail. */
-function goOver(work: Work, core: Rect, piece: Rect, tile: Tile): void {
-  const runs = tile.record[FOUND]!;
-  layWeights(work, piece, tile);
-  tile.kernel.goOver(
-    tile.values.byteOffset,
-    tile.before.byteOffset,
-    tile.runs.byteOffset,
-    runs,
-    tile.stride,
-    tile.grid.byteOffset,
-    SQUARE,
-    nodesAlong(piece.width),
-    work.share,
-    tile.weights.byteOffset,
-  );
-  const { slender, usual } = work.detail;
-  const white = whiteOf(work.copies.picture.data);
-  keepDetail(tile, runs, tile.before, white, isSlender(work, core) ? slender : usual);
+  bring(tiles, laid.length, { share, white: whiteOf(work.copies.picture.data), crew });
+  for (const { core, piece, tile } of laid) takeOver(work, core, piece, tile);
 }
 
 /** Whether a site is slender all over a piece. */
@@ -168,7 +154,7 @@ function isSlender(
   return true;
 }
 
-/** Lays down how far cells are to go over: the narrower the site and the less the copied fits, the farther. */
+/** Tells how far cells are to go over: the narrower the site and the less the copied fits, the farther. */
 function layWeights(work: Work, piece: Rect, { grid }: Tile): void {
   const wide = nodesAlong(piece.width);
   const high = nodesAlong(piece.height);

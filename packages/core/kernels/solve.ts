@@ -1,21 +1,28 @@
-// Multigrid on masked grids, four right-hand sides at once: see src/solve/multigrid.ts for what it does and why.
-// A level is a row of words: stride, rows, then the addresses of its arrays, and the count of run words.
+// Multigrid on masks, four right-hand sides at once: see src/solve/multigrid.ts for what it does and why.
+// A level is a row of words: what it has of cells and runs, then the addresses of its arrays. Cell 0 is no unknown: it is
+// the neighbour of those that have none, its weights and its answer stay 0.
 
 import { addDoubles } from './lanes';
 
-const STRIDE: usize = 0;
-const ROWS: usize = 4;
-const UNKNOWN: usize = 8;
-const RIGHT: usize = 12;
-const BELOW: usize = 16;
-const OWN: usize = 20;
-const DIAGONAL: usize = 24;
-const INVERSE: usize = 28;
-const X: usize = 32;
-const B: usize = 36;
-const R: usize = 40;
-const RUNS: usize = 44;
-const RUN_WORDS: usize = 48;
+const WIDTH: usize = 0;
+const HEIGHT: usize = 4;
+const CELLS: usize = 8;
+const RUNS: usize = 12;
+/** First pixel of each run and the one after its last. */
+const PIXELS: usize = 16;
+/** First cell of each run, doubled, and whether it is odd on the chessboard; at the end the cell after the last. */
+const STARTS: usize = 20;
+const ABOVE: usize = 24;
+const UNDER: usize = 28;
+const RIGHT: usize = 32;
+const BELOW: usize = 36;
+const OWN: usize = 40;
+const DIAGONAL: usize = 44;
+const INVERSE: usize = 48;
+const X: usize = 52;
+const B: usize = 56;
+/** The four cells of the next level about each: its own, the near one beside that, and those of the near row. */
+const PARENTS: usize = 60;
 const LEVEL: usize = 64;
 
 @inline
@@ -38,59 +45,95 @@ function single(base: usize, i: usize): f32 {
   return load<f32>(base + (i << 2));
 }
 
-/** Runs of unknowns, diagonals, and the next level's system, for all levels. */
-export function prepare(levels: usize, count: i32): void {
+/** Whatever follows from the first level's runs, neighbours and weights. @param map room for a word a pixel of the second */
+export function prepare(levels: usize, count: i32, map: usize): void {
   for (let k: i32 = 0; k < count; k++) {
     const level = levels + <usize>k * LEVEL;
-    findRuns(level);
+    startRuns(level);
     addUp(level);
-    if (k + 1 < count) coarsen(level, level + LEVEL);
+    if (k + 1 < count) {
+      numberCoarse(level, level + LEVEL, map);
+      coarsen(level, level + LEVEL, map);
+    }
   }
 }
 
-function findRuns(level: usize): void {
-  const stride = word(level, STRIDE);
-  const rows = word(level, ROWS);
-  const unknown = word(level, UNKNOWN);
+function startRuns(level: usize): void {
+  const width = word(level, WIDTH);
+  const pixels = word(level, PIXELS);
+  const starts = word(level, STARTS);
   const runs = word(level, RUNS);
-  let n: usize = 0;
-  for (let row: usize = 1; row < rows - 1; row++) {
-    const end = (row + 1) * stride - 1;
-    for (let i = row * stride + 1; i < end; i++) {
-      if (!load<u8>(unknown + i)) continue;
-      store<u32>(runs + (n << 2), <u32>i);
-      while (load<u8>(unknown + i)) i++;
-      store<u32>(runs + (n << 2), <u32>i, 4);
-      n += 2;
-    }
+  let cell: usize = 1;
+  for (let k: usize = 0; k < runs; k++) {
+    const begin = word(pixels, k << 3);
+    const y = begin / width;
+    const odd = (begin - y * width + y) & 1;
+    store<u32>(starts + (k << 2), <u32>((cell << 1) | odd));
+    cell += word(pixels, (k << 3) + 4) - begin;
   }
-  store<u32>(level + RUN_WORDS, <u32>n);
+  store<u32>(starts + (runs << 2), <u32>(cell << 1));
 }
 
 function addUp(level: usize): void {
-  const stride = word(level, STRIDE);
+  const above = word(level, ABOVE);
   const right = word(level, RIGHT);
   const below = word(level, BELOW);
   const own = word(level, OWN);
   const diagonal = word(level, DIAGONAL);
   const inverse = word(level, INVERSE);
-  const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const end = word(runs, (k + 1) << 2);
-    for (let i = word(runs, k << 2); i < end; i++) {
-      const sum =
-        single(own, i) +
-        single(right, i) +
-        single(right, i - 1) +
-        single(below, i) +
-        single(below, i - stride);
-      // A part tied to nothing known has a free constant: a tiny tie keeps the system definite.
-      const held = sum < <f32>1e-9 ? <f32>1e-9 : sum;
-      store<f32>(diagonal + (i << 2), held);
-      store<f32>(inverse + (i << 2), <f32>1 / held);
+  const cells = word(level, CELLS);
+  for (let i: usize = 1; i < cells; i++) {
+    const sum =
+      single(own, i) +
+      single(right, i) +
+      single(right, i - 1) +
+      single(below, i) +
+      single(below, word(above, i << 2));
+    // A part tied to nothing known has a free constant: a tiny tie keeps the system definite.
+    const held = sum < <f32>1e-9 ? <f32>1e-9 : sum;
+    store<f32>(diagonal + (i << 2), held);
+    store<f32>(inverse + (i << 2), <f32>1 / held);
+  }
+}
+
+/** Numbers the cells of the next level, 2x2 pixels to a cell that is an unknown when any of them is; 0 stands for none. */
+function numberCoarse(fine: usize, coarse: usize, map: usize): void {
+  const width = word(fine, WIDTH);
+  const wide = word(coarse, WIDTH);
+  const high = word(coarse, HEIGHT);
+  memory.fill(map, 0, (wide * high) << 2);
+  const pixels = word(fine, PIXELS);
+  const runs = word(fine, RUNS);
+  for (let k: usize = 0; k < runs; k++) {
+    const begin = word(pixels, k << 3);
+    const y = begin / width;
+    const row = (y >> 1) * wide;
+    const last = (word(pixels, (k << 3) + 4) - 1 - y * width) >> 1;
+    for (let x = (begin - y * width) >> 1; x <= last; x++) store<u32>(map + ((row + x) << 2), 1);
+  }
+  const above = word(coarse, ABOVE);
+  const under = word(coarse, UNDER);
+  let out = word(coarse, PIXELS);
+  let cell: usize = 1;
+  let number: u32 = 0;
+  for (let y: usize = 0; y < high; y++) {
+    const end = (y + 1) * wide;
+    for (let p = y * wide; p < end; p++) {
+      if (!word(map, p << 2)) continue;
+      store<u32>(out, <u32>p);
+      for (; p < end && word(map, p << 2); p++, cell++) {
+        store<u32>(map + (p << 2), <u32>cell);
+        const up = y ? word(map, (p - wide) << 2) : 0;
+        store<u32>(above + (cell << 2), <u32>up);
+        if (up) store<u32>(under + (up << 2), <u32>cell);
+      }
+      store<u32>(out, <u32>p, 4);
+      out += 8;
+      number++;
     }
   }
+  store<u32>(coarse + CELLS, <u32>cell);
+  store<u32>(coarse + RUNS, number);
 }
 
 @inline
@@ -99,119 +142,139 @@ function add(base: usize, i: usize, by: f32): void {
   store<f32>(at, load<f32>(at) + by);
 }
 
+/** The cell of a pixel of the next level, 0 beyond its sides. */
+@inline
+function cellAt(map: usize, x: isize, y: isize, wide: usize, high: usize): u32 {
+  if (x < 0 || y < 0 || x >= <isize>wide || y >= <isize>high) return 0;
+  return load<u32>(map + ((<usize>y * wide + <usize>x) << 2));
+}
+
 /**
- * 2x2 cells make one, which is an unknown when any of them is. A coarse edge stands for two fine ones over twice
- * the distance, so fine weights are added and halved; ties to known values go over about 3/2 of the fine
- * distance, so theirs are added, halved and taken 4/3 times.
+ * The next level's weights. A coarse edge stands for two fine ones over twice the distance, so fine weights are added and
+ * halved; ties to known values go over about 3/2 of the fine distance, so theirs are added, halved and taken 4/3 times.
  */
-function coarsen(fine: usize, coarse: usize): void {
-  const stride = word(fine, STRIDE);
-  const wide = word(coarse, STRIDE);
-  const unknown = word(coarse, UNKNOWN);
+function coarsen(fine: usize, coarse: usize, map: usize): void {
+  const width = word(fine, WIDTH);
+  const wide = word(coarse, WIDTH);
+  const high = word(coarse, HEIGHT);
   const right = word(coarse, RIGHT);
   const below = word(coarse, BELOW);
   const own = word(coarse, OWN);
   const fineRight = word(fine, RIGHT);
   const fineBelow = word(fine, BELOW);
   const fineOwn = word(fine, OWN);
+  const pixels = word(fine, PIXELS);
   const runs = word(fine, RUNS);
-  const words = word(fine, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const begin = word(runs, k << 2);
-    const end = word(runs, (k + 1) << 2);
-    const row = begin / stride;
-    const base = row * stride;
-    const parents = ((row + 1) >> 1) * wide;
-    for (let i = begin; i < end; i++) {
-      const column = i - base;
-      const c = parents + ((column + 1) >> 1);
-      store<u8>(unknown + c, 1);
+  let parents = word(fine, PARENTS);
+  let i: usize = 0;
+  for (let k: usize = 0; k < runs; k++) {
+    const begin = word(pixels, k << 3);
+    const end = word(pixels, (k << 3) + 4);
+    const y = begin / width;
+    const row = <isize>(y >> 1);
+    const beside = y & 1 ? row + 1 : row - 1;
+    for (let x = begin - y * width; x < end - y * width; x++) {
+      i++;
+      parents += 16;
+      const column = <isize>(x >> 1);
+      const near = x & 1 ? column + 1 : column - 1;
+      const c = cellAt(map, column, row, wide, high);
+      store<u32>(parents, c);
+      store<u32>(parents, cellAt(map, near, row, wide, high), 4);
+      store<u32>(parents, cellAt(map, column, beside, wide, high), 8);
+      store<u32>(parents, cellAt(map, near, beside, wide, high), 12);
       add(own, c, single(fineOwn, i) * <f32>(2.0 / 3.0));
-      // Odd columns are the left halves of their parents: only even ones have an edge to the next parent.
-      if (!(column & 1)) add(right, c, single(fineRight, i) * <f32>0.5);
-      if (!(row & 1)) add(below, c, single(fineBelow, i) * <f32>0.5);
+      // Even columns are the left halves of their parents: only odd ones have an edge to the next parent.
+      if (x & 1) add(right, c, single(fineRight, i) * <f32>0.5);
+      if (y & 1) add(below, c, single(fineBelow, i) * <f32>0.5);
     }
   }
 }
 
+/** What the neighbours say, by their weights. */
 @inline
-function around(i: usize, stride: usize, right: usize, below: usize, x: usize): v128 {
+function around(
+  i: usize,
+  above: usize,
+  under: usize,
+  right: usize,
+  below: usize,
+  x: usize,
+): v128 {
+  const up = word(above, i << 2);
   return f32x4.add(
     f32x4.add(
       f32x4.mul(splat(right, i), quad(x, i + 1)),
       f32x4.mul(splat(right, i - 1), quad(x, i - 1)),
     ),
     f32x4.add(
-      f32x4.mul(splat(below, i), quad(x, i + stride)),
-      f32x4.mul(splat(below, i - stride), quad(x, i - stride)),
+      f32x4.mul(splat(below, i), quad(x, word(under, i << 2))),
+      f32x4.mul(splat(below, up), quad(x, up)),
     ),
   );
 }
 
 /** Gauss-Seidel on the cells of one colour of the chessboard. */
 function relax(level: usize, colour: usize): void {
-  const stride = word(level, STRIDE);
+  const above = word(level, ABOVE);
+  const under = word(level, UNDER);
   const right = word(level, RIGHT);
   const below = word(level, BELOW);
   const inverse = word(level, INVERSE);
   const x = word(level, X);
   const b = word(level, B);
+  const starts = word(level, STARTS);
   const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const begin = word(runs, k << 2);
-    const end = word(runs, (k + 1) << 2);
-    const row = begin / stride;
-    for (let i = begin + ((begin - row * stride + row + colour) & 1); i < end; i += 2)
+  let start = word(starts, 0);
+  for (let k: usize = 1; k <= runs; k++) {
+    const next = word(starts, k << 2);
+    const end = next >> 1;
+    for (let i = (start >> 1) + ((start + colour) & 1); i < end; i += 2)
       v128.store(
         x + (i << 4),
-        f32x4.mul(f32x4.add(quad(b, i), around(i, stride, right, below, x)), splat(inverse, i)),
+        f32x4.mul(
+          f32x4.add(quad(b, i), around(i, above, under, right, below, x)),
+          splat(inverse, i),
+        ),
       );
+    start = next;
   }
 }
 
 /** The first colour's relaxation from zero: there is nothing around yet. */
-function relaxFromZero(level: usize, colour: usize): void {
-  const stride = word(level, STRIDE);
+function relaxFromZero(level: usize): void {
   const inverse = word(level, INVERSE);
   const x = word(level, X);
   const b = word(level, B);
+  const starts = word(level, STARTS);
   const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
-  const zero = f32x4.splat(0);
-  for (let k: usize = 0; k < words; k += 2) {
-    const begin = word(runs, k << 2);
-    const end = word(runs, (k + 1) << 2);
-    const row = begin / stride;
-    const first = (begin - row * stride + row + colour) & 1;
-    for (let i = begin + first; i < end; i += 2)
+  memory.fill(x, 0, word(level, CELLS) << 4);
+  let start = word(starts, 0);
+  for (let k: usize = 1; k <= runs; k++) {
+    const next = word(starts, k << 2);
+    const end = next >> 1;
+    for (let i = (start >> 1) + (start & 1); i < end; i += 2)
       v128.store(x + (i << 4), f32x4.mul(quad(b, i), splat(inverse, i)));
-    for (let i = begin + 1 - first; i < end; i += 2) v128.store(x + (i << 4), zero);
+    start = next;
   }
 }
 
-/** r = b - A x of one level. */
-function residual(level: usize): void {
-  const stride = word(level, STRIDE);
-  const right = word(level, RIGHT);
-  const below = word(level, BELOW);
-  const diagonal = word(level, DIAGONAL);
-  const x = word(level, X);
-  const b = word(level, B);
-  const r = word(level, R);
-  const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const end = word(runs, (k + 1) << 2);
-    for (let i = word(runs, k << 2); i < end; i++)
-      v128.store(
-        r + (i << 4),
-        f32x4.sub(
-          f32x4.add(quad(b, i), around(i, stride, right, below, x)),
-          f32x4.mul(splat(diagonal, i), quad(x, i)),
-        ),
-      );
-  }
+/** b - A x at a cell. */
+@inline
+function residualAt(
+  i: usize,
+  above: usize,
+  under: usize,
+  right: usize,
+  below: usize,
+  diagonal: usize,
+  x: usize,
+  b: usize,
+): v128 {
+  return f32x4.sub(
+    f32x4.add(quad(b, i), around(i, above, under, right, below, x)),
+    f32x4.mul(splat(diagonal, i), quad(x, i)),
+  );
 }
 
 @inline
@@ -221,72 +284,55 @@ function accumulate(base: usize, i: usize, share: f32, v: v128): void {
 }
 
 /**
- * Bilinear weights of a cell on the coarse cells about it: 9/16 its own, 3/16 the near one in x and in y, 1/16
- * the diagonal one; coarse cells that are no unknowns stand for the known values' zero correction.
+ * Hands what is left of one level, b - A x, to the next. Bilinear weights of a cell on the coarse cells about it: 9/16 its
+ * own, 3/16 the near one in x and in y, 1/16 the diagonal one; coarse cells that are no unknowns stand for the known values'
+ * zero correction.
  */
-function restrict(fine: usize, coarse: usize): void {
-  const stride = word(fine, STRIDE);
-  const wide = word(coarse, STRIDE);
-  const r = word(fine, R);
-  const b = word(coarse, B);
-  memory.fill(b, 0, (wide * word(coarse, ROWS)) << 4);
-  const runs = word(fine, RUNS);
-  const words = word(fine, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const begin = word(runs, k << 2);
-    const end = word(runs, (k + 1) << 2);
-    const row = begin / stride;
-    const base = row * stride;
-    const parents = ((row + 1) >> 1) * wide;
-    const beside = row & 1 ? parents - wide : parents + wide;
-    for (let i = begin; i < end; i++) {
-      const column = i - base;
-      const c = (column + 1) >> 1;
-      const near = column & 1 ? c - 1 : c + 1;
-      const v = quad(r, i);
-      accumulate(b, parents + c, 0.5625, v);
-      accumulate(b, parents + near, 0.1875, v);
-      accumulate(b, beside + c, 0.1875, v);
-      accumulate(b, beside + near, 0.0625, v);
-    }
+function restrict(level: usize, coarse: usize): void {
+  const above = word(level, ABOVE);
+  const under = word(level, UNDER);
+  const right = word(level, RIGHT);
+  const below = word(level, BELOW);
+  const diagonal = word(level, DIAGONAL);
+  const x = word(level, X);
+  const b = word(level, B);
+  const down = word(coarse, B);
+  const cells = word(level, CELLS);
+  memory.fill(down, 0, word(coarse, CELLS) << 4);
+  let parents = word(level, PARENTS);
+  for (let i: usize = 1; i < cells; i++) {
+    parents += 16;
+    const v = residualAt(i, above, under, right, below, diagonal, x, b);
+    accumulate(down, word(parents, 0), 0.5625, v);
+    accumulate(down, word(parents, 4), 0.1875, v);
+    accumulate(down, word(parents, 8), 0.1875, v);
+    accumulate(down, word(parents, 12), 0.0625, v);
   }
 }
 
-function prolong(fine: usize, coarse: usize): void {
-  const stride = word(fine, STRIDE);
-  const wide = word(coarse, STRIDE);
-  const x = word(fine, X);
+function prolong(level: usize, coarse: usize): void {
+  const x = word(level, X);
   const e = word(coarse, X);
-  const runs = word(fine, RUNS);
-  const words = word(fine, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const begin = word(runs, k << 2);
-    const end = word(runs, (k + 1) << 2);
-    const row = begin / stride;
-    const base = row * stride;
-    const parents = ((row + 1) >> 1) * wide;
-    const beside = row & 1 ? parents - wide : parents + wide;
-    for (let i = begin; i < end; i++) {
-      const column = i - base;
-      const c = (column + 1) >> 1;
-      const near = column & 1 ? c - 1 : c + 1;
-      const along = f32x4.add(
-        f32x4.mul(f32x4.splat(0.5625), quad(e, parents + c)),
-        f32x4.mul(f32x4.splat(0.1875), quad(e, parents + near)),
-      );
-      const across = f32x4.add(
-        f32x4.mul(f32x4.splat(0.1875), quad(e, beside + c)),
-        f32x4.mul(f32x4.splat(0.0625), quad(e, beside + near)),
-      );
-      const at = x + (i << 4);
-      v128.store(at, f32x4.add(v128.load(at), f32x4.add(along, across)));
-    }
+  const cells = word(level, CELLS);
+  let parents = word(level, PARENTS);
+  for (let i: usize = 1; i < cells; i++) {
+    parents += 16;
+    const along = f32x4.add(
+      f32x4.mul(f32x4.splat(0.5625), quad(e, word(parents, 0))),
+      f32x4.mul(f32x4.splat(0.1875), quad(e, word(parents, 4))),
+    );
+    const across = f32x4.add(
+      f32x4.mul(f32x4.splat(0.1875), quad(e, word(parents, 8))),
+      f32x4.mul(f32x4.splat(0.0625), quad(e, word(parents, 12))),
+    );
+    const at = x + (i << 4);
+    v128.store(at, f32x4.add(v128.load(at), f32x4.add(along, across)));
   }
 }
 
 /** One symmetric V-cycle: x of the first level becomes an approximate solution for its b, starting from 0. */
 export function cycle(level: usize, left: i32): void {
-  relaxFromZero(level, 0);
+  relaxFromZero(level);
   relax(level, 1);
   if (left == 1) {
     for (let sweep = 0; sweep < 16; sweep++) relax(level, sweep & 1);
@@ -296,7 +342,6 @@ export function cycle(level: usize, left: i32): void {
   const coarse = level + LEVEL;
   relax(level, 0);
   relax(level, 1);
-  residual(level);
   restrict(level, coarse);
   cycle(coarse, left - 1);
   prolong(level, coarse);
@@ -306,16 +351,17 @@ export function cycle(level: usize, left: i32): void {
   relax(level, 0);
 }
 
+/** So many cells are added up in single precision. */
+const TOGETHER: usize = 64;
+
 /** a . c over the first level's unknowns, lane by lane, into four doubles. */
 export function dot(level: usize, a: usize, c: usize, out: usize): void {
   memory.fill(out, 0, 32);
-  const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
-  for (let k: usize = 0; k < words; k += 2) {
-    const end = word(runs, (k + 1) << 2);
+  const cells = word(level, CELLS);
+  for (let i: usize = 1; i < cells; ) {
+    const end = min(cells, i + TOGETHER);
     let sum = f32x4.splat(0);
-    for (let i = word(runs, k << 2); i < end; i++)
-      sum = f32x4.add(sum, f32x4.mul(quad(a, i), quad(c, i)));
+    for (; i < end; i++) sum = f32x4.add(sum, f32x4.mul(quad(a, i), quad(c, i)));
     addDoubles(out, sum);
   }
 }
@@ -323,26 +369,23 @@ export function dot(level: usize, a: usize, c: usize, out: usize): void {
 /** p = z + share * p, then q = A p. p . q goes into four doubles. `shares` are four floats. */
 export function advance(level: usize, z: usize, p: usize, q: usize, shares: usize, out: usize): void {
   memory.fill(out, 0, 32);
-  const stride = word(level, STRIDE);
+  const above = word(level, ABOVE);
+  const under = word(level, UNDER);
   const right = word(level, RIGHT);
   const below = word(level, BELOW);
   const diagonal = word(level, DIAGONAL);
-  const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
+  const cells = word(level, CELLS);
   const share = v128.load(shares);
-  for (let k: usize = 0; k < words; k += 2) {
-    const end = word(runs, (k + 1) << 2);
-    for (let i = word(runs, k << 2); i < end; i++)
-      v128.store(p + (i << 4), f32x4.add(quad(z, i), f32x4.mul(share, quad(p, i))));
-  }
-  for (let k: usize = 0; k < words; k += 2) {
-    const end = word(runs, (k + 1) << 2);
+  for (let i: usize = 1; i < cells; i++)
+    v128.store(p + (i << 4), f32x4.add(quad(z, i), f32x4.mul(share, quad(p, i))));
+  for (let i: usize = 1; i < cells; ) {
+    const end = min(cells, i + TOGETHER);
     let sum = f32x4.splat(0);
-    for (let i = word(runs, k << 2); i < end; i++) {
+    for (; i < end; i++) {
       const mine = quad(p, i);
       const v = f32x4.sub(
         f32x4.mul(splat(diagonal, i), mine),
-        around(i, stride, right, below, p),
+        around(i, above, under, right, below, p),
       );
       v128.store(q + (i << 4), v);
       sum = f32x4.add(sum, f32x4.mul(v, mine));
@@ -362,13 +405,12 @@ export function step(
   out: usize,
 ): void {
   memory.fill(out, 0, 32);
-  const runs = word(level, RUNS);
-  const words = word(level, RUN_WORDS);
+  const cells = word(level, CELLS);
   const share = v128.load(shares);
-  for (let k: usize = 0; k < words; k += 2) {
-    const end = word(runs, (k + 1) << 2);
+  for (let i: usize = 1; i < cells; ) {
+    const end = min(cells, i + TOGETHER);
     let sum = f32x4.splat(0);
-    for (let i = word(runs, k << 2); i < end; i++) {
+    for (; i < end; i++) {
       v128.store(x + (i << 4), f32x4.add(quad(x, i), f32x4.mul(share, quad(p, i))));
       const left = f32x4.sub(quad(b, i), f32x4.mul(share, quad(q, i)));
       v128.store(b + (i << 4), left);

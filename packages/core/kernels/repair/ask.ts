@@ -1,6 +1,6 @@
 // What is asked of the correction to copied tones: see evenTones in src/repair/even-tones.ts for what it is and why.
 
-import { addTo, Copies, firstOf, lastOf, Part, pixelOf, putValue, sample, scale, source } from './memory';
+import { addTo, Copies, firstOf, lastOf, Part, putValue, sample, scale, source } from './memory';
 
 /** Values a cell holds. */
 const LANES: i32 = 4;
@@ -22,12 +22,11 @@ export function askOf<T, V>(
   held: usize,
   asked: usize,
 ): void {
-  for (let k = 0; k < part.count; k++) {
-    const first = firstOf(part.runs, k);
-    const away = pixelOf(first, part, copies.width) - first;
-    for (let cell = first; cell < lastOf(part.runs, k); cell++) {
+  let cell = 0;
+  for (let k = 0; k < part.count; k++)
+    for (let p = firstOf(part.runs, k); p < lastOf(part.runs, k); p++) {
+      cell++;
       addTo(part.own, cell, tie);
-      const p = cell + away;
       if (isCopiedWhole(copies, p)) continue;
       const rim = askedSteps<T>(copies, p, ring, ends, sums, held);
       addTo(part.own, cell, (ring - 1) * <f64>rim);
@@ -36,7 +35,6 @@ export function askOf<T, V>(
       scale(part.right, cell, load<f64>(held));
       scale(part.below, cell, load<f64>(held, 16));
     }
-  }
 }
 
 /** Whether all neighbours of a site pixel are copied along with it: then nothing is asked of it. */

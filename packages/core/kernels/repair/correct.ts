@@ -1,6 +1,6 @@
 // Corrections to copied tones: see evenTones in src/repair/even-tones.ts for what they are and why.
 
-import { addTo, Copies, firstOf, lastOf, Part, pixelOf, putValue, sample, source, value } from './memory';
+import { addTo, Copies, firstOf, lastOf, Part, putValue, sample, source, value } from './memory';
 
 const LANES: i32 = 4;
 
@@ -13,10 +13,10 @@ export function correctBy<T, V>(
   colour: usize,
 ): void {
   const channels = copies.channels;
-  for (let k = 0; k < part.count; k++) {
-    const first = firstOf(part.runs, k);
-    let p = pixelOf(first, part, copies.width);
-    for (let cell = first; cell < lastOf(part.runs, k); cell++, p++) {
+  let cell = 0;
+  for (let k = 0; k < part.count; k++)
+    for (let p = firstOf(part.runs, k); p < lastOf(part.runs, k); p++) {
+      cell++;
       const s = source(copies.from, p) * channels;
       for (let c = 0; c < copies.colours; c++)
         putValue<V>(
@@ -25,7 +25,6 @@ export function correctBy<T, V>(
           sample<T>(copies.samples, s + c) + value<V>(correction, LANES * cell + c),
         );
     }
-  }
 }
 
 /** Ties cells whose correction has drifted. @returns how many there are */
@@ -39,13 +38,12 @@ export function holdBack<V>(
   firmly: f64,
 ): i32 {
   let many = 0;
-  for (let k = 0; k < part.count; k++)
-    for (let cell = firstOf(part.runs, k); cell < lastOf(part.runs, k); cell++) {
-      const over = driftAt<V>(correction, LANES * cell, colours, drift, tint) - 1;
-      if (over <= 0) continue;
-      addTo(part.own, cell, firmly * min<f64>(1, over));
-      many++;
-    }
+  for (let cell = 1; cell < part.cells; cell++) {
+    const over = driftAt<V>(correction, LANES * cell, colours, drift, tint) - 1;
+    if (over <= 0) continue;
+    addTo(part.own, cell, firmly * min<f64>(1, over));
+    many++;
+  }
   return many;
 }
 

@@ -13,15 +13,12 @@ export class Copies {
   from: usize;
 }
 
-/** The cells of a part, its window framed by one cell all round, and their weights. */
+/** The cells of a part, numbered from 1 as their pixels are read, and their weights. */
 @unmanaged
 export class Part {
-  /** Pixel of the window's corner. */
-  left: i32;
-  top: i32;
-  /** Cells in a row. */
-  stride: i32;
-  /** Runs of cells, two words each. */
+  /** Cells and one more. */
+  cells: i32;
+  /** Runs of pixels, two words each. */
   runs: usize;
   count: i32;
   own: usize;
@@ -59,13 +56,6 @@ export function firstOf(runs: usize, k: i32): i32 {
 @inline
 export function lastOf(runs: usize, k: i32): i32 {
   return load<i32>(runs + (<usize>k << 3), 4);
-}
-
-/** The pixel that a cell stands for. */
-@inline
-export function pixelOf(cell: i32, part: Part, width: i32): i32 {
-  const row = cell / part.stride;
-  return (part.top + row - 1) * width + part.left + (cell - row * part.stride) - 1;
 }
 
 @inline

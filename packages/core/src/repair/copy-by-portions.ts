@@ -168,7 +168,7 @@ function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
   const { channels, data } = out;
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
   const boxes = partBoxes(mask, out.width);
-  const copies = layCopies(below, { from, mask }, []);
+  const copies = layCopies(below, { from, mask }, 0);
   const { colour } = copies;
   colour.set(data);
   towardsExpected(copies, frameOf(below), boxes, 1, COPIED, alone);

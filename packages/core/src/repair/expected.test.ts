@@ -45,7 +45,7 @@ function settled(
     }
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
-  const copies = layCopies(below, { from, mask }, []);
+  const copies = layCopies(below, { from, mask }, 0);
   copies.colour.set(copied);
   towardsExpected(copies, frameOf(below), boxes, share, strengths, alone);
   return { colour: copies.colour as Float32Array, copied, from };

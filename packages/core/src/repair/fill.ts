@@ -57,7 +57,7 @@ function copyAndEven(
 ): Raster {
   const site = siteOf(map, origin, below, coverage);
   const groups = groupsOf(site.mask, below.width);
-  const copies = layCopies(below, site, groups);
+  const copies = layCopies(below, site, site.size + 1);
   for (const box of groups) evenTones(copies, box, adapt);
   towardsExpected(copies, frame, groups, adapt, FILLED, crew);
   return layOver(below, { data: copies.colour }, site.covered, strength, groups);
@@ -156,6 +156,8 @@ function apart(boxes: readonly Rect[]): Rect[] {
 interface Site extends Copies {
   /** Coverage, 0 outside. */
   readonly covered: Float32Array;
+  /** How many pixels it has. */
+  readonly size: number;
 }
 
 function siteOf(
@@ -167,6 +169,7 @@ function siteOf(
   const from = new Int32Array(width * height).fill(-1);
   const mask = new Uint8Array(from.length);
   const covered = new Float32Array(from.length);
+  let size = 0;
   for (let y = 0, i = 0; y < rect.height; y++) {
     const py = rect.y + y - origin.y;
     for (let x = 0, px = rect.x - origin.x; x < rect.width; x++, i++, px++) {
@@ -178,8 +181,9 @@ function siteOf(
       const p = py * width + px;
       from[p] = sy * width + sx;
       mask[p] = 1;
+      size++;
       covered[p] = coverage[p]!;
     }
   }
-  return { from, mask, covered };
+  return { from, mask, covered, size };
 }

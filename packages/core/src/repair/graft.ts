@@ -3,7 +3,7 @@ import { colourChannels, whiteOf } from '../raster/raster.js';
 import { LANES } from '../solve/levels.js';
 import { solveSystem } from '../solve/multigrid.js';
 import type { System } from '../solve/system.js';
-import { cellOf, laplacian } from '../solve/system.js';
+import { cellsOf, laplacian } from '../solve/system.js';
 import { layOver } from './blend.js';
 import type { Border } from './border.js';
 import { borderOf } from './border.js';
@@ -65,7 +65,7 @@ export function graft(input: DonorInput, strength: number, options: GraftOptions
     options.border === 'plain' ? plainPull(border) : heldPull(border, meets, width, height);
   const system = laplacian(site, width, height);
   const deep = whiteOf(below.data) !== 255;
-  const b = tie(system, border, pull, width, deep);
+  const b = tie(system, border, pull, deep);
   const { x: correction } = solveSystem(system, b, {
     tolerance: options.tolerance ?? (deep ? 1e-7 : 1e-3),
   });
@@ -74,11 +74,11 @@ export function graft(input: DonorInput, strength: number, options: GraftOptions
   const colours = colourChannels(channels);
   const colour = deep ? Float64Array.from(donor.data) : Float32Array.from(donor.data);
   const match = pull.fit?.match ?? AS_IT_IS;
-  for (let y = 0, p = 0; y < height; y++) {
+  for (let y = 0, p = 0, cell = 0; y < height; y++) {
     const v = (2 * y) / Math.max(1, height - 1) - 1;
     for (let x = 0; x < width; x++, p++) {
       if (site[p] !== 1) continue;
-      const cell = LANES * cellOf(system.stride, x, y);
+      cell += LANES;
       const u = (2 * x) / Math.max(1, width - 1) - 1;
       for (let c = 0; c < colours; c++) {
         const i = p * channels + c;
@@ -115,15 +115,14 @@ function tie(
   system: System,
   border: Border,
   { weight, step }: Pull,
-  width: number,
   deep: boolean,
 ): Float32Array | Float64Array {
   const length = LANES * system.cells;
   const b = deep ? new Float64Array(length) : new Float32Array(length);
   system.own.fill(0);
+  const cells = cellsOf(system);
   for (let k = 0; k < border.count; k++) {
-    const p = border.inside[k]!;
-    const cell = cellOf(system.stride, p % width, (p / width) | 0);
+    const cell = cells[border.inside[k]!]!;
     const w = weight(k);
     system.own[cell]! += w;
     for (let c = 0; c < 3; c++) b[LANES * cell + c]! += w * step(k, c);

@@ -50,7 +50,7 @@ test.each(KINDS)(
   (depth, channels) => {
     for (const room of ROOMS) {
       const { picture, copies, white, random } = scene(depth, channels, 5 + room.x);
-      const laid = layCopies(picture, copies, [room]);
+      const laid = layCopies(picture, copies, WIDTH * HEIGHT);
       const fresh = () => laplacian(cropMask(copies.mask, WIDTH, room), room.width, room.height);
       const { system, asked, correction } = layPart(laid, room, fresh());
       const { part, kernel, at } = laid;
@@ -91,7 +91,7 @@ test.each(KINDS)(
 test.each(KINDS)('misfit agrees with its plain twin: %s, %i channels', (depth, channels) => {
   for (const piece of ROOMS) {
     const { picture, copies } = scene(depth, channels, 9 + piece.x);
-    const laid = layCopies(picture, copies, []);
+    const laid = layCopies(picture, copies, 0);
     const wide = nodesAlong(piece.width);
     const nodes = wide * nodesAlong(piece.height);
     const [unlike, steps] = [laid.unlike, laid.steps].map((sums) => sums.byteOffset);

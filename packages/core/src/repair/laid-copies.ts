@@ -30,7 +30,7 @@ export interface LaidCopies extends Copies {
 
 /** Room for the system of a part, no larger than the largest box. */
 export interface PartRoom {
-  /** Its record for the kernel: corner of the window, cells in a row, runs, weights. */
+  /** Its record for the kernel: cells, runs, weights. */
   readonly record: Int32Array;
   readonly runs: Int32Array;
   readonly own: Float32Array;
@@ -44,24 +44,19 @@ export interface PartRoom {
   readonly held: Float64Array;
 }
 
-/** Lays a picture and its copies out. @param boxes of the parts that are solved for, one by one */
-export function layCopies(
-  picture: Raster,
-  { from, mask }: Copies,
-  boxes: readonly Rect[],
-): LaidCopies {
+/** Lays a picture and its copies out. @param mostCells of the parts that are solved for, one by one */
+export function layCopies(picture: Raster, { from, mask }: Copies, mostCells: number): LaidCopies {
   const { width, height, channels, data } = picture;
   const deep = whiteOf(data) !== 255;
   const size = deep ? 8 : 4;
-  // A window has the ring round the box, and its cells a frame round that.
-  const cells = boxes.reduce((most, box) => Math.max(most, (box.width + 4) * (box.height + 4)), 0);
+  const cells = mostCells;
   const nodes = nodesAlong(width) * nodesAlong(height);
   const arena: Arena<RepairKernel> = openArena(
     REPAIR_KERNEL,
     data.byteLength +
       4 * from.length +
       size * data.length +
-      cells * (4 * 4 + 2 * LANES * size) +
+      cells * (5 * 4 + 2 * LANES * size) +
       16 * nodes +
       512,
     16,
@@ -84,8 +79,8 @@ export function layCopies(
     unlike: arena.doubles(nodes),
     steps: arena.doubles(nodes),
     part: {
-      record: arena.words(8),
-      runs: arena.words(cells),
+      record: arena.words(6),
+      runs: arena.words(2 * cells),
       own: arena.floats(cells),
       right: arena.floats(cells),
       below: arena.floats(cells),
@@ -99,34 +94,35 @@ export function layCopies(
 
 /**
  * Lays a part's system into the room for it, and what is asked of it as nothing.
+ * @param corner of the system's window
  * @returns the system, its weights those in the room, and room for what is asked of its cells and what comes of it
  */
 export function layPart(
-  { part }: LaidCopies,
+  { part, picture }: LaidCopies,
   corner: Pick<Rect, 'x' | 'y'>,
   system: System,
 ): { readonly system: System; readonly asked: Tones; readonly correction: Tones } {
-  const { record, runs, own, right, below } = part;
-  const { cells, stride } = system;
-  runs.set(system.runs);
-  for (const [to, from] of [
-    [own, system.own],
-    [right, system.right],
-    [below, system.below],
-  ] as const)
-    to.set(from);
-  record.set([corner.x, corner.y, stride, runs.byteOffset, system.runs.length / 2]);
-  record.set([own.byteOffset, right.byteOffset, below.byteOffset], 5);
+  const { record, runs } = part;
+  const { cells, width } = system;
+  // Of the window's runs, those of the picture.
+  for (let k = 0; k < system.runs.length; k++) {
+    const row = Math.floor(system.runs[k - (k & 1)]! / width);
+    const x = system.runs[k]! - row * width;
+    runs[k] = (corner.y + row) * picture.width + corner.x + x;
+  }
+  const [own, right, below] = [part.own, part.right, part.below].map((weights) =>
+    weights.subarray(0, cells),
+  ) as [Float32Array, Float32Array, Float32Array];
+  own.set(system.own);
+  right.set(system.right);
+  below.set(system.below);
+  const places = [own, right, below].map((weights) => weights.byteOffset);
+  record.set([cells, runs.byteOffset, system.runs.length / 2, ...places]);
   const [asked, correction] = [part.asked, part.correction].map((tones) =>
     tones.subarray(0, LANES * cells).fill(0),
   );
   return {
-    system: {
-      ...system,
-      own: own.subarray(0, cells),
-      right: right.subarray(0, cells),
-      below: below.subarray(0, cells),
-    },
+    system: { ...system, own, right, below },
     asked: asked!,
     correction: correction!,
   };

@@ -19,7 +19,7 @@ function misfitOf(picture: Raster, shift: number): Float32Array {
   for (let y = 26; y < 34; y++)
     for (let x = 30; x < 40; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
-  return misfitIn(layCopies(picture, { from, mask }, []), frameOf(picture));
+  return misfitIn(layCopies(picture, { from, mask }, 0), frameOf(picture));
 }
 
 /** The misfit of the square a pixel lies in. */

@@ -5,7 +5,7 @@ import type { System } from './system.js';
 
 /** Functions of kernels/solve.ts. Addresses in bytes; a level is named by the address of its row of words. */
 export interface SolveKernel {
-  prepare(levels: number, count: number): void;
+  prepare(levels: number, count: number, map: number): void;
   cycle(level: number, left: number): void;
   dot(level: number, a: number, c: number, out: number): void;
   advance(level: number, z: number, p: number, q: number, shares: number, out: number): void;
@@ -41,83 +41,96 @@ export interface Levels {
   readonly sums: Float64Array;
 }
 
-/** Levels with no more cells are solved by relaxation alone. */
+/** Levels of no larger windows are solved by relaxation alone, px with a frame round them. */
 const SMALLEST = 64;
 const LEVEL_WORDS = 16;
 const MOST_LEVELS = 20;
-const ARRAYS_PER_LEVEL = 10;
+const ARRAYS_PER_LEVEL = 12;
 
 /** Lays a system out for the kernel, with all coarser ones. Good until the next one is laid out. */
 export function layOut(system: System): Levels {
   const sizes = sizesOf(system);
-  let bytes = MOST_LEVELS * LEVEL_WORDS * 4 + 64;
-  for (const { cells } of sizes) bytes += cells * (1 + 5 * 4 + 3 * 16 + 4) + 4;
-  bytes += sizes[0]!.cells * 3 * 16;
+  const map = sizes[1] ? sizes[1].width * sizes[1].height : 0;
+  let bytes = MOST_LEVELS * LEVEL_WORDS * 4 + 64 + 4 * map;
+  for (const { cells } of sizes) bytes += (cells + 1) * BYTES_A_CELL;
+  bytes += 3 * 16 * (system.cells + 1);
   const arena = openArena<SolveKernel>(SOLVE_KERNEL, bytes, sizes.length * ARRAYS_PER_LEVEL + 8, {
     once: true,
   });
   const table = arena.words(MOST_LEVELS * LEVEL_WORDS);
   const vectors = sizes.map((size, k) => layOutLevel(arena, table, k, size));
   const first = vectors[0]!;
-  first.unknown.set(system.unknown);
+  first.pixels.set(system.runs);
+  table.set([system.cells, system.runs.length / 2], CELLS_WORD);
+  first.above.set(system.above);
+  first.under.set(system.under);
   first.right.set(system.right);
   first.below.set(system.below);
   first.own.set(system.own);
   const at = table.byteOffset;
-  arena.kernel.prepare(at, sizes.length);
-  const vector = (): Float32Array => arena.floats(system.cells * LANES);
+  arena.kernel.prepare(at, sizes.length, arena.words(map).byteOffset);
+  const vector = (): Float32Array => arena.floats((system.cells + 1) * LANES);
+  const values = (array: Float32Array): Float32Array => array.subarray(0, system.cells * LANES);
   return {
     kernel: arena.kernel,
     at,
     count: sizes.length,
-    b: first.b,
-    z: first.x,
-    x: vector(),
-    p: vector(),
-    q: vector(),
+    b: values(first.b),
+    z: values(first.x),
+    x: values(vector()),
+    p: values(vector()),
+    q: values(vector()),
     shares: arena.floats(LANES),
     sums: arena.doubles(LANES),
   };
 }
 
+/** A level's window, and how many cells it has at most. */
 interface Size {
-  readonly stride: number;
-  readonly rows: number;
+  readonly width: number;
+  readonly height: number;
   readonly cells: number;
 }
 
-function sizesOf(system: System): Size[] {
-  const { stride, cells } = system;
-  const sizes: Size[] = [{ stride, rows: cells / stride, cells }];
-  while (sizes.at(-1)!.cells > SMALLEST) {
-    const fine = sizes.at(-1)!;
-    const wide = ((fine.stride - 1) >> 1) + 2;
-    const rows = ((fine.rows - 1) >> 1) + 2;
-    if (wide * rows >= fine.cells) break;
-    sizes.push({ stride: wide, rows, cells: wide * rows });
+function sizesOf({ width, height, cells }: System): Size[] {
+  const sizes: Size[] = [{ width, height, cells }];
+  for (let fine = sizes[0]!; (fine.width + 2) * (fine.height + 2) > SMALLEST;) {
+    const [wide, high] = [(fine.width + 1) >> 1, (fine.height + 1) >> 1];
+    if (wide === fine.width && high === fine.height) break;
+    fine = { width: wide, height: high, cells: Math.min(fine.cells, wide * high + 1) };
+    sizes.push(fine);
   }
   return sizes;
 }
+
+/** Where a level's count of cells stands. */
+const CELLS_WORD = 2;
+/** Runs, neighbours, weights, answer, right-hand side and parents. */
+const BYTES_A_CELL = 12 + 8 + 20 + 32 + 16;
 
 function layOutLevel(
   arena: Arena<SolveKernel>,
   table: Int32Array,
   k: number,
-  { stride, rows, cells }: Size,
+  { width, height, cells }: Size,
 ) {
+  // Of its last cell, too, the kernel reads the next one.
+  const all = cells + 1;
   const level = {
-    unknown: arena.bytes(cells),
-    right: arena.floats(cells),
-    below: arena.floats(cells),
-    own: arena.floats(cells),
-    diagonal: arena.floats(cells),
-    inverse: arena.floats(cells),
-    x: arena.floats(cells * LANES),
-    b: arena.floats(cells * LANES),
-    r: arena.floats(cells * LANES),
-    runs: arena.words(cells + 1),
+    pixels: arena.words(2 * all),
+    starts: arena.words(all),
+    above: arena.words(all),
+    under: arena.words(all),
+    right: arena.floats(all),
+    below: arena.floats(all),
+    own: arena.floats(all),
+    diagonal: arena.floats(all),
+    inverse: arena.floats(all),
+    x: arena.floats(all * LANES),
+    b: arena.floats(all * LANES),
+    parents: arena.words(all * 4),
   };
   const addresses = Object.values(level).map((array) => array.byteOffset);
-  table.set([stride, rows, ...addresses], k * LEVEL_WORDS);
+  table.set([width, height, 0, 0, ...addresses], k * LEVEL_WORDS);
   return level;
 }

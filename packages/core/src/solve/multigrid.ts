@@ -41,7 +41,6 @@ export function solveSystem(
   const tolerance = options.tolerance ?? 1e-6;
   const left = { rounds: options.maxRounds ?? 200 };
   const allowed = left.rounds;
-  const { runs } = system;
   if (tolerance >= TRUSTED) {
     // Single precision in, single precision out: half the memory where no more is wanted.
     const x = options.into ?? new Float32Array(b.length);
@@ -51,7 +50,7 @@ export function solveSystem(
     return { x, rounds: allowed - left.rounds, residual };
   }
   const x = (options.into ?? new Float64Array(b.length)).fill(0);
-  const scale = norms(runs, b);
+  const scale = norms(b);
   if (scale.every((v) => v === 0)) return { x, rounds: 0, residual: 0 };
   const levels = layOut(system);
   let rest: number[] = scale.map((v) => (v > 0 ? 1 : 0));
@@ -61,11 +60,11 @@ export function solveSystem(
     // Within one correction single precision cannot gain more than it can hold.
     const goal = rest.map((v) => (v > 0 ? Math.max(tolerance / v, TRUSTED) : 1));
     descend(levels, r, goal, left);
-    addRuns(runs, levels.x, x);
+    levels.x.forEach((v, i) => (x[i]! += v));
     const done = (residual: number) => ({ x, rounds: allowed - left.rounds, residual });
     if (r === b) r = new Float64Array(b.length);
     residualOf(system, b, x, r);
-    rest = norms(runs, r).map((v, c) => (scale[c]! > 0 ? v / scale[c]! : 0));
+    rest = norms(r).map((v, c) => (scale[c]! > 0 ? v / scale[c]! : 0));
     const worst = Math.max(...rest);
     const stuck = worst > before / 2 || correction >= MOST_CORRECTIONS || left.rounds <= 0;
     if (worst <= tolerance || stuck) return done(worst);
@@ -107,15 +106,9 @@ function descend(
   return Math.max(...first.map((v, c) => (v > 0 ? Math.sqrt(sums[c]! / v) : 0)));
 }
 
-function addRuns(runs: Int32Array, from: Values, to: Values): void {
-  for (let k = 0; k < runs.length; k += 2)
-    for (let i = runs[k]! * LANES, end = runs[k + 1]! * LANES; i < end; i++) to[i]! += from[i]!;
-}
-
-function norms(runs: Int32Array, v: Values): number[] {
+/** Of each right-hand side, over the unknowns. */
+function norms(v: Values): number[] {
   const sums = [0, 0, 0, 0];
-  for (let k = 0; k < runs.length; k += 2)
-    for (let i = runs[k]! * LANES, end = runs[k + 1]! * LANES; i < end; i++)
-      sums[i & 3]! += v[i]! * v[i]!;
+  for (let i = LANES; i < v.length; i++) sums[i & 3]! += v[i]! * v[i]!;
   return sums.map(Math.sqrt);
 }

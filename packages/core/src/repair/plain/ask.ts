@@ -5,29 +5,28 @@ import { LANES } from '../../solve/levels.js';
 import type { System } from '../../solve/system.js';
 import { ENDS, RIM } from '../even-tones.js';
 import type { Tones } from '../laid-copies.js';
-import { pixelOf } from './pixel-of.js';
+import { pixelsOf } from './pixels-of.js';
 
 /** Twin of ask in kernels/repair: the definition the kernel is held to. Lays down what is asked of every cell of a part, and what ties it to its copied tone and to the ring. */
 export function askPlainly(
   below: Raster,
   site: Int32Array,
   room: Rect,
-  { runs, stride, own, right, below: downwards }: System,
+  { cells, own, right, below: downwards, ...system }: System,
   tie: number,
   asked: Tones,
 ): void {
   const steps = new Float64Array(colourChannels(below.channels));
   const held = new Float64Array(4);
-  for (let k = 0; k < runs.length; k += 2) {
-    const from = pixelOf(runs[k]!, stride, room, below.width) - runs[k]!;
-    for (let cell = runs[k]!; cell < runs[k + 1]!; cell++) {
-      own[cell]! += tie;
-      if (isCopiedWhole(site, below.width, from + cell)) continue;
-      own[cell]! += (RIM - 1) * askedSteps(below, site, from + cell, steps, held);
-      for (let c = 0; c < steps.length; c++) asked[LANES * cell + c] = steps[c]!;
-      right[cell]! *= held[0]!;
-      downwards[cell]! *= held[2]!;
-    }
+  const pixels = pixelsOf(system, room, below.width);
+  for (let cell = 1; cell < cells; cell++) {
+    const p = pixels[cell]!;
+    own[cell]! += tie;
+    if (isCopiedWhole(site, below.width, p)) continue;
+    own[cell]! += (RIM - 1) * askedSteps(below, site, p, steps, held);
+    for (let c = 0; c < steps.length; c++) asked[LANES * cell + c] = steps[c]!;
+    right[cell]! *= held[0]!;
+    downwards[cell]! *= held[2]!;
   }
 }
 

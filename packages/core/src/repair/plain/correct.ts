@@ -5,43 +5,41 @@ import { LANES } from '../../solve/levels.js';
 import type { System } from '../../solve/system.js';
 import { DRIFT, HELD, TINT } from '../even-tones.js';
 import type { Tones } from '../laid-copies.js';
-import { pixelOf } from './pixel-of.js';
+import { pixelsOf } from './pixels-of.js';
 
 /** Twin of correct in kernels/repair: writes the copied tones, corrected. */
 export function correctPlainly(
   { width, channels, data }: Raster,
   site: Int32Array,
   room: Rect,
-  { runs, stride }: System,
+  system: System,
   correction: Tones,
   colour: Tones,
 ): void {
   const colours = colourChannels(channels);
-  for (let k = 0; k < runs.length; k += 2) {
-    let p = pixelOf(runs[k]!, stride, room, width);
-    for (let i = LANES * runs[k]!; i < LANES * runs[k + 1]!; i += LANES, p++) {
-      const s = site[p]! * channels;
-      for (let c = 0; c < colours; c++)
-        colour[p * channels + c] = data[s + c]! + correction[i + c]!;
-    }
+  const pixels = pixelsOf(system, room, width);
+  for (let cell = 1; cell < system.cells; cell++) {
+    const p = pixels[cell]!;
+    const s = site[p]! * channels;
+    for (let c = 0; c < colours; c++)
+      colour[p * channels + c] = data[s + c]! + correction[LANES * cell + c]!;
   }
 }
 
 /** Twin of hold there: ties cells whose correction has drifted. @returns how many there are */
 export function holdPlainly(
-  { runs, own }: System,
+  { cells, own }: System,
   correction: Tones,
   colours: number,
   white: number,
 ): number {
   let many = 0;
-  for (let k = 0; k < runs.length; k += 2)
-    for (let cell = runs[k]!; cell < runs[k + 1]!; cell++) {
-      const over = driftAt(correction, LANES * cell, colours, white) - 1;
-      if (over <= 0) continue;
-      own[cell]! += HELD * Math.min(1, over);
-      many++;
-    }
+  for (let cell = 1; cell < cells; cell++) {
+    const over = driftAt(correction, LANES * cell, colours, white) - 1;
+    if (over <= 0) continue;
+    own[cell]! += HELD * Math.min(1, over);
+    many++;
+  }
   return many;
 }
 

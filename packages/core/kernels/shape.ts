@@ -49,3 +49,24 @@ export function depths(mask: usize, depth: usize, width: i32, height: i32): f64 
   }
   return most;
 }
+
+/** The greatest depth in every square of `side` px, row by row. @param deepest zeros */
+export function deepestIn(
+  depth: usize,
+  width: i32,
+  height: i32,
+  side: i32,
+  deepest: usize,
+): void {
+  const wide = (width + side - 1) / side;
+  for (let y = 0; y < height; y++) {
+    let to = deepest + (<usize>((y / side) * wide) << 2);
+    let from = depth + (<usize>(y * width) << 2);
+    for (let x = 0; x < width; x += side, to += 4) {
+      let most = load<f32>(to);
+      for (let end = min(width, x + side), u = x; u < end; u++, from += 4)
+        most = max(most, load<f32>(from));
+      store<f32>(to, most);
+    }
+  }
+}

@@ -7,13 +7,13 @@ function madeUp(width: number, height: number) {
   for (let i = 0; i < picture.data.length; i++)
     picture.data[i] = 60 + ((i >> 5) % 90) + random.between(0, 60);
   const hole = new Uint8Array(width * height);
-  for (let y = 30; y < 110; y++) for (let x = 40; x < 130; x++) hole[y * width + x] = 1;
+  for (let y = 30; y < 130; y++) for (let x = 40; x < 180; x++) hole[y * width + x] = 1;
   return { picture, hole, none: new Uint8Array(hole.length) };
 }
 
 describe('a crew of threads', () => {
   test.each([1, 2, 3, 5])('%d threads decide the same, byte for byte', async (threads) => {
-    const { picture, hole, none } = madeUp(190, 150);
+    const { picture, hole, none } = madeUp(230, 170);
     const crew = new ThreadCrew(threads);
     try {
       const search = (more: object): Uint8Array =>
@@ -48,7 +48,7 @@ describe('a crew of threads', () => {
   test('calls every range once, and shares them out', async () => {
     const crew = new ThreadCrew(3);
     try {
-      const { picture, hole, none } = madeUp(170, 140);
+      const { picture, hole, none } = madeUp(220, 160);
       const run = jest.spyOn(crew, 'run');
       searchFill(picture, frameOf(picture), hole, none, { crew });
       expect(run.mock.calls.some(([, , , ranges]) => ranges.length > 4)).toBe(true);

@@ -59,7 +59,10 @@ function cost(p: i32, x: i32, from: i32): i32 {
   return sum;
 }
 
-/** One sweep over the holes, backwards or not; 1 when any label changed. */
+/**
+ * One sweep over the holes from..to, backwards or not. Of other holes only the labels of their neighbours are read.
+ * @param changed a word a part, 1 when any label changed
+ */
 export function settle(
   levelPixels: usize,
   levelHole: usize,
@@ -68,18 +71,21 @@ export function settle(
   labels: usize,
   levelWidth: i32,
   height: i32,
-  many: i32,
   backwards: i32,
-): i32 {
+  changed: usize,
+  part: i32,
+  from: i32,
+  to: i32,
+): void {
   pixels = levelPixels;
   hole = levelHole;
   banned = levelBanned;
   sourceOf = labels;
   width = levelWidth;
   count = width * height;
-  let changed = 0;
-  for (let k = 0; k < many; k++) {
-    const p = at32(holes, backwards ? many - 1 - k : k);
+  let any = 0;
+  for (let k = from; k < to; k++) {
+    const p = at32(holes, backwards ? from + to - 1 - k : k);
     const x = p % width;
     const now = at32(sourceOf, p);
     let best = now;
@@ -98,7 +104,7 @@ export function settle(
     }
     if (best == now) continue;
     put32(sourceOf, p, best);
-    changed = 1;
+    any = 1;
   }
-  return changed;
+  put32(changed, part, any);
 }

@@ -200,18 +200,22 @@ describe('matching', () => {
     for (const p of holes) work.plane[p] = free[random.between(0, free.length - 1)]!;
     const plain = work.plane.slice();
     for (const backwards of [false, true, false]) {
-      const changed = made.room.arena.kernel.settle(
-        level.pixels.byteOffset,
-        level.hole.byteOffset,
-        level.banned.byteOffset,
-        holes.byteOffset,
-        work.plane.byteOffset,
-        57,
-        49,
-        holes.length,
-        Number(backwards),
-      );
-      expect(settlePlainly({ level, holes }, plain, backwards)).toBe(changed === 1);
+      // Part of the holes at a time: the others' labels are read and stay.
+      for (const range of [
+        [0, 100],
+        [100, holes.length],
+      ] as const) {
+        const backwardly = Number(backwards);
+        const places = [level.pixels, level.hole, level.banned, holes, work.plane];
+        const { scratch } = made.room;
+        made.room.run(
+          'settle',
+          [...places.map((a) => a.byteOffset), 57, 49, backwardly, scratch.byteOffset],
+          [range],
+        );
+        const changed = settlePlainly({ level, holes }, plain, backwards, range);
+        expect(scratch[0]).toBe(changed ? 1 : 0);
+      }
       expect(work.plane).toEqual(plain);
     }
     for (const p of holes) expect(hole[plain[p]!]! + banned[plain[p]!]!).toBe(0);

@@ -116,18 +116,6 @@ export interface FillKernel extends Readonly<Record<`quarters${Kind}`, Quarters>
     dy: number,
     confidence: number,
   ): void;
-  /** @returns 1 when any label changed */
-  settle(
-    pixels: number,
-    hole: number,
-    banned: number,
-    holes: number,
-    sourceOf: number,
-    width: number,
-    height: number,
-    count: number,
-    backwards: number,
-  ): number;
 }
 
 /** Words a range of votes needs for itself. */
@@ -141,7 +129,7 @@ export interface FillRoom {
   readonly scratch: Int32Array;
   /** Runs one of the kernel's shared functions over ranges. */
   run(
-    name: 'measure' | 'improve' | 'vote' | 'agree',
+    name: 'measure' | 'improve' | 'vote' | 'agree' | 'settle',
     args: readonly number[],
     ranges: readonly Range[],
   ): void;

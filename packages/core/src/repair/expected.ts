@@ -3,22 +3,19 @@ import { bring } from '../predict/bring.js';
 import { REACH } from '../predict/half-plane.js';
 import type { Tile, TileRoom } from '../predict/tile.js';
 import { LANES, nodesAlong, openTiles, SQUARE } from '../predict/tile.js';
-import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
-import { depthsOf } from '../shape/depth.js';
 import type { Crew } from '../task/crew.js';
 import type { LaidCopies } from './laid-copies.js';
 import { misfitIn } from './misfit.js';
+import { Narrowness } from './narrowness.js';
 import { wavesOf } from './waves.js';
 
 /** px round a site that say what is to be expected in it. */
 export const EXPECTED_RING = 18;
 /** How far a site is brought towards what its surroundings make most likely: the rest stays as it was copied. */
 const SHARE = 0.8;
-/** Of sites no deeper than the first, px, surroundings say much; at the second nothing that copies do not say better. */
-const [NARROW, DEEP] = [16, 24];
 /** px beyond a piece in which what is still open is settled along with it, and again later. */
 const BESIDE = 8;
 /** Misfit from which on what was copied counts for no more than that; where it fits exactly, it stays. */
@@ -47,9 +44,6 @@ export const FILLED: Strengths = {
 /** Of portions copied as they stand, of the tamer of what fits. */
 const OF_PORTIONS: Detail = { strength: 1.1, softest: 1.6, half: 3 };
 export const COPIED: Strengths = { usual: OF_PORTIONS, slender: OF_PORTIONS };
-/** Sites no deeper than this are slender, px. */
-const SLENDER = 8;
-
 /**
  * Brings what was copied into a site towards what its surroundings make most likely, as strong in detail as it was:
  * edges and grain that enter go on, the rest is the copied texture. Narrow sites alone: in deep ones copies say more.
@@ -68,12 +62,9 @@ export function towardsExpected(
   if (share <= 0) return;
   const { picture: below } = copies;
   const open = copies.mask.slice();
-  const deepest = deepestBy(open, below);
-  const narrowness = (x: number, y: number): number =>
-    Math.min(1, Math.max(0, (DEEP - deepest(x, y)) / (DEEP - NARROW)));
-  for (let p = open.indexOf(1); p >= 0; p = open.indexOf(1, p + 1))
-    if (narrowness(p % below.width, Math.floor(p / below.width)) <= 0) open[p] = 0;
-  const work = { copies, frame, open, deepest, narrowness, share: SHARE * share, detail };
+  const narrowness = new Narrowness(open, below);
+  narrowness.leaveDeep(open);
+  const work = { copies, frame, open, narrowness, share: SHARE * share, detail };
   const pieces = boxes.flatMap(piecesOf).filter((piece) => holdsAny(open, below.width, piece));
   if (!pieces.length) return;
   const [wide, high] = [pieces.map(({ width }) => width), pieces.map(({ height }) => height)].map(
@@ -95,29 +86,12 @@ function piecesOf(box: Rect): Rect[] {
   return pieces;
 }
 
-/** How deep a site gets round a pixel, px: in the square the pixel lies in and those beside it. */
-function deepestBy(site: Uint8Array, { width, height }: Raster): (x: number, y: number) => number {
-  const depths = depthsOf(site, width, height);
-  const wide = Math.ceil(width / DEEP) + 2;
-  const deepest = new Float32Array(wide * (Math.ceil(height / DEEP) + 2));
-  const squareOf = (x: number, y: number): number =>
-    (Math.floor(y / DEEP) + 1) * wide + Math.floor(x / DEEP) + 1;
-  for (let p = site.indexOf(1); p >= 0; p = site.indexOf(1, p + 1)) {
-    const at = squareOf(p % width, Math.floor(p / width));
-    for (let v = -wide; v <= wide; v += wide)
-      for (let u = -1; u <= 1; u++)
-        if (depths[p]! > deepest[at + v + u]!) deepest[at + v + u] = depths[p]!;
-  }
-  return (x, y) => deepest[squareOf(x, y)]!;
-}
-
 interface Work {
   readonly copies: LaidCopies;
   readonly frame: Rect;
   /** Site pixels that are still to be settled. */
   readonly open: Uint8Array;
-  readonly deepest: (x: number, y: number) => number;
-  readonly narrowness: (x: number, y: number) => number;
+  readonly narrowness: Narrowness;
   readonly share: number;
   readonly detail: Strengths;
 }
@@ -130,7 +104,9 @@ function settle(work: Work, cores: readonly Rect[], tiles: TileRoom, crew: Crew)
     const tile = tiles.lay(slot, piece.width, piece.height);
     layValues(work, piece, grow(core, BESIDE), tile);
     layWeights(work, piece, tile);
-    const { strength, softest, half } = isSlender(work, core) ? detail.slender : detail.usual;
+    const { strength, softest, half } = work.narrowness.isSlender(core)
+      ? detail.slender
+      : detail.usual;
     tile.detail.set([strength, softest, half]);
     return { core, piece, tile };
   });
@@ -138,36 +114,17 @@ function settle(work: Work, cores: readonly Rect[], tiles: TileRoom, crew: Crew)
   for (const { core, piece, tile } of laid) takeOver(work, core, piece, tile);
 }
 
-/** Whether a site is slender all over a piece. */
-function isSlender(
-  {
-    deepest,
-    copies: {
-      picture: { width, height },
-    },
-  }: Work,
-  core: Rect,
-): boolean {
-  for (let y = core.y; y < core.y + core.height + DEEP; y += DEEP)
-    for (let x = core.x; x < core.x + core.width + DEEP; x += DEEP)
-      if (deepest(Math.min(x, width - 1), Math.min(y, height - 1)) > SLENDER) return false;
-  return true;
-}
-
 /** Tells how far cells are to go over: the narrower the site and the less the copied fits, the farther. */
 function layWeights(work: Work, piece: Rect, { grid }: Tile): void {
   const wide = nodesAlong(piece.width);
   const high = nodesAlong(piece.height);
   const { narrowness } = work;
-  const { width, height } = work.copies.picture;
   const misfit = misfitIn(work.copies, piece);
-  for (let j = 0, node = 0; j < high; j++) {
-    const y = Math.min(height - 1, Math.max(0, piece.y + (j - 0.5) * SQUARE));
+  for (let j = 0, node = 0; j < high; j++)
     for (let i = 0; i < wide; i++, node++) {
-      const x = Math.min(width - 1, Math.max(0, piece.x + (i - 0.5) * SQUARE));
-      grid[node] = narrowness(x, y) * Math.min(1, misfit[node]! / UNLIKE);
+      const narrow = narrowness.at(piece.x + (i - 0.5) * SQUARE, piece.y + (j - 0.5) * SQUARE);
+      grid[node] = narrow * Math.min(1, misfit[node]! / UNLIKE);
     }
-  }
 }
 
 /** Takes the open pixels of a piece out of its tile: they are settled. */

@@ -1,5 +1,5 @@
 import { seededRandom } from '../random/random.js';
-import { deepestOf, depthsOf } from './depth.js';
+import { deepestIn, deepestOf, depthsOf } from './depth.js';
 import { depthsPlainly } from './plain/depth.js';
 
 const mask = (rows: readonly string[]): Uint8Array =>
@@ -28,6 +28,22 @@ describe('depth of a mask', () => {
     expect(deepestOf(new Uint8Array(12).fill(1), 4, 3)).toBe(0);
     expect(deepestOf(new Uint8Array(12), 4, 3)).toBe(0);
   });
+
+  test.each([1, 5, 24])(
+    'the deepest of every square of %d px is the greatest depth in it',
+    (side) => {
+      const random = seededRandom(side);
+      const [w, h] = [53, 41];
+      const hole = Uint8Array.from({ length: w * h }, () => (random.unit() < 0.9 ? 1 : 0));
+      const wide = Math.ceil(w / side);
+      const wanted = new Float32Array(wide * Math.ceil(h / side));
+      depthsOf(hole, w, h).forEach((d, p) => {
+        const square = Math.floor(p / w / side) * wide + Math.floor((p % w) / side);
+        wanted[square] = Math.max(wanted[square]!, d);
+      });
+      expect(deepestIn(hole, w, h, side)).toEqual(wanted);
+    },
+  );
 
   test('between the chessboard and the city block distance, on masks of any kind', () => {
     const random = seededRandom(3);

@@ -5,6 +5,7 @@ import { SHAPE_KERNEL } from './shape-kernel.js';
 interface ShapeKernel {
   /** @returns the greatest depth that has an end */
   depths(mask: number, depth: number, width: number, height: number): number;
+  deepestIn(depth: number, width: number, height: number, side: number, deepest: number): void;
 }
 
 /**
@@ -20,13 +21,27 @@ export function deepestOf(mask: Uint8Array, width: number, height: number): numb
   return measured(mask, width, height).deepest;
 }
 
-/** Good until the next mask is measured. */
-function measured(mask: Uint8Array, width: number, height: number) {
-  const arena = openArena<ShapeKernel>(SHAPE_KERNEL, 5 * mask.length, 2, { once: true });
+/** Greatest depth in every square of so many px a side, row by row; the last ones of a row and a column may be cut off. */
+export function deepestIn(
+  mask: Uint8Array,
+  width: number,
+  height: number,
+  side: number,
+): Float32Array {
+  const squares = Math.ceil(width / side) * Math.ceil(height / side);
+  const { arena, depths } = measured(mask, width, height, squares);
+  const deepest = arena.floats(squares);
+  arena.kernel.deepestIn(depths.byteOffset, width, height, side, deepest.byteOffset);
+  return deepest.slice();
+}
+
+/** Good until the next mask is measured. @param more floats there is to be room for */
+function measured(mask: Uint8Array, width: number, height: number, more = 0) {
+  const arena = openArena<ShapeKernel>(SHAPE_KERNEL, 5 * mask.length + 4 * more, 3, { once: true });
   const inside = arena.bytes(mask.length);
   const depths = arena.floats(mask.length);
   inside.set(mask);
   const { kernel } = arena;
   const deepest = kernel.depths(inside.byteOffset, depths.byteOffset, width, height);
-  return { depths, deepest };
+  return { arena, depths, deepest };
 }

@@ -1,3 +1,4 @@
+import type { Range } from '../../task/crew.js';
 import type { Field } from '../field.js';
 
 /** Leaving the voted colour counts a quarter of a visible seam. */
@@ -10,6 +11,7 @@ export function settlePlainly(
   { level, holes }: Pick<Field, 'level' | 'holes'>,
   sourceOf: Int32Array,
   backwards: boolean,
+  [from, to]: Range = [0, holes.length],
 ): boolean {
   const { width, height, pixels, hole, banned } = level;
   const count = width * height;
@@ -45,8 +47,8 @@ export function settlePlainly(
   };
 
   let changed = false;
-  for (let k = 0; k < holes.length; k++) {
-    const p = holes[backwards ? holes.length - 1 - k : k]!;
+  for (let k = from; k < to; k++) {
+    const p = holes[backwards ? from + to - 1 - k : k]!;
     let best = sourceOf[p]!;
     let least = -1;
     for (const way of waysFrom(p)) {

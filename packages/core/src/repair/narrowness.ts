@@ -1,0 +1,74 @@
+import type { Raster } from '../raster/raster.js';
+import type { Rect } from '../raster/rect.js';
+import { deepestIn } from '../shape/depth.js';
+
+/** Of sites no deeper than the first, px, surroundings say much; at the second nothing that copies do not say better. */
+const [NARROW, DEEP] = [16, 24];
+/** Sites no deeper than this are slender, px. */
+const SLENDER = 8;
+
+/** How narrow a site is, place by place: a place is as deep as the deepest of its square and those round it. */
+export class Narrowness {
+  private readonly wide: number;
+  private readonly high: number;
+  private readonly deepest: Float32Array;
+
+  /** @param site 1 = inside, a value a pixel of the picture */
+  constructor(
+    site: Uint8Array,
+    private readonly picture: Pick<Raster, 'width' | 'height'>,
+  ) {
+    const { width, height } = picture;
+    this.wide = Math.ceil(width / DEEP);
+    this.high = Math.ceil(height / DEEP);
+    this.deepest = this.spread(deepestIn(site, width, height, DEEP));
+  }
+
+  /** 1 = narrow all about a place, 0 = deep. Places beyond the picture are as its nearest ones. */
+  at(x: number, y: number): number {
+    return narrownessOf(this.deepest[this.squareAt(x, y)]!);
+  }
+
+  /** Whether a site is slender all over a piece. */
+  isSlender({ x, y, width, height }: Rect): boolean {
+    for (let v = y; v < y + height + DEEP; v += DEEP)
+      for (let u = x; u < x + width + DEEP; u += DEEP)
+        if (this.deepest[this.squareAt(u, v)]! > SLENDER) return false;
+    return true;
+  }
+
+  /** What is left of a site where it is deep is taken out of it. */
+  leaveDeep(site: Uint8Array): void {
+    const { width, height } = this.picture;
+    for (let y = 0; y < height; y++) {
+      const row = Math.floor(y / DEEP) * this.wide;
+      for (let k = 0; k < this.wide; k++) {
+        if (narrownessOf(this.deepest[row + k]!) > 0) continue;
+        site.fill(0, y * width + k * DEEP, y * width + Math.min(width, (k + 1) * DEEP));
+      }
+    }
+  }
+
+  private squareAt(x: number, y: number): number {
+    const { width, height } = this.picture;
+    const u = Math.min(width - 1, Math.max(0, x));
+    const v = Math.min(height - 1, Math.max(0, y));
+    return Math.floor(v / DEEP) * this.wide + Math.floor(u / DEEP);
+  }
+
+  /** Has every square take the greatest value of its own and of those round it. */
+  private spread(values: Float32Array): Float32Array {
+    const { wide, high } = this;
+    const out = new Float32Array(values.length);
+    for (let y = 0; y < high; y++)
+      for (let x = 0; x < wide; x++)
+        for (let v = Math.max(0, y - 1); v <= Math.min(high - 1, y + 1); v++)
+          for (let u = Math.max(0, x - 1); u <= Math.min(wide - 1, x + 1); u++)
+            out[y * wide + x] = Math.max(out[y * wide + x]!, values[v * wide + u]!);
+    return out;
+  }
+}
+
+function narrownessOf(depth: number): number {
+  return Math.min(1, Math.max(0, (DEEP - depth) / (DEEP - NARROW)));
+}

@@ -1,5 +1,6 @@
 import type { CutOff, DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
 import {
+  compileFillKernels,
   crop,
   cropMask,
   cutOff,
@@ -77,6 +78,7 @@ export async function fillCommand(args: string[]): Promise<void> {
   const meter = new Meter();
   try {
     const { picture, hole, banned, ppi } = await meter.time('load', async () => {
+      const compiled = compileFillKernels();
       const { raster, ppi } = await readPicture(input);
       const hole = await readMask(needed(values.mask, 'mask'), raster);
       const banned = values.avoid
@@ -86,6 +88,7 @@ export async function fillCommand(args: string[]): Promise<void> {
         const donors = await readMask(values.donors, raster);
         for (let p = 0; p < donors.length; p++) if (!donors[p]) banned[p] = 1;
       }
+      await compiled;
       return { picture: raster, hole, banned, ppi };
     });
     const box = maskBox(hole, picture.width);

@@ -64,6 +64,7 @@ export * from './repair/border.js';
 export * from './repair/clone.js';
 export * from './repair/copy-by-portions.js';
 export * from './repair/fill.js';
+export * from './repair/fill-kernels.js';
 export * from './repair/graft.js';
 export { EXPECTED_RING } from './repair/expected.js';
 export * from './repair/grain-back.js';

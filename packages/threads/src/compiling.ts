@@ -18,6 +18,8 @@ export function compileForOneRun(): void {
   compileInThreads();
   setFlagsFromString('--no-liftoff');
   setFlagsFromString('--no-wasm-dynamic-tiering');
+  // Kernels are compiled ahead, whole, while a picture is read.
+  setFlagsFromString('--no-wasm-lazy-compilation');
   setFlagsFromString('--no-concurrent-marking');
   setFlagsFromString('--no-parallel-scavenge');
   setFlagsFromString('--no-concurrent-sweeping');

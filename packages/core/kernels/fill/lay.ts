@@ -14,6 +14,12 @@ export function quartersOf<T>(
   const by = <usize>channels * sizeof<T>();
   for (let p = 0; p < count; p++, samples += by, pixels += 8) {
     if (load<u8>(hole + p)) continue;
+    if (sizeof<T>() == 1 && channels >= 3) {
+      const codes = i16x8.extend_low_i8x16_u(v128.load32_zero(samples));
+      const colours = v128.and(codes, i16x8(-1, -1, -1, 0, 0, 0, 0, 0));
+      v128.store64_lane(pixels, i16x8.shl(colours, 2), 0);
+      continue;
+    }
     store<i16>(pixels, quarter<T>(samples, scale));
     store<i16>(pixels, quarter<T>(samples + green, scale), 2);
     store<i16>(pixels, quarter<T>(samples + 2 * green, scale), 4);

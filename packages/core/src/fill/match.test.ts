@@ -5,11 +5,9 @@ import { alone } from '../task/crew.js';
 import { usualDifference } from './confidence.js';
 import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
-import type { Level } from './level.js';
 import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
 import { improveMatchesPlainly, measureMatchesPlainly, patchDifference } from './plain/match.js';
-import { addTexturePlainly, halvePlainly, surveyPlainly } from './plain/prepare.js';
 import { settlePlainly } from './plain/settle.js';
 import { tellPlainly } from './plain/tell.js';
 import { agreePlainly, votePlainly } from './plain/vote.js';
@@ -49,42 +47,6 @@ function seededRandomAt(state: number): number {
   s ^= s >>> 17;
   return (s ^ (s << 5)) >>> 0;
 }
-
-const copyOf = (level: Level): Level => ({
-  ...level,
-  pixels: level.pixels.slice(),
-  hole: level.hole.slice(),
-  banned: level.banned.slice(),
-});
-
-describe('levels', () => {
-  test('texture, halving and sorting agree with their plain twins', () => {
-    const { levels, raster } = pyramid(101, 97, 3, true);
-    const finest = copyOf(levels[0]!);
-    for (let p = 0; p < finest.hole.length; p++) {
-      expect(finest.pixels[4 * p]).toBe(finest.hole[p] ? 0 : raster.data[3 * p]! * 4);
-      finest.pixels[4 * p + 3] = 0;
-    }
-    addTexturePlainly(finest, manner.texture);
-    const small = copyOf(levels[1]!);
-    small.pixels.fill(0);
-    halvePlainly(finest, small);
-    expect(levels[1]!.pixels).toEqual(small.pixels);
-    expect(levels[1]!.hole).toEqual(small.hole);
-    expect(levels[1]!.banned).toEqual(small.banned);
-    for (let i = 3; i < finest.pixels.length; i += 4) finest.pixels[i] = finest.pixels[i]! >> 1;
-    expect(levels[0]!.pixels).toEqual(finest.pixels);
-  });
-
-  test('sources are whole, known and allowed; targets touch the hole and stay in the picture', () => {
-    const made = pyramid(101, 97, 4, true);
-    const sorted = fieldOf(made, 0);
-    const plain = surveyPlainly(made.levels[0]!);
-    expect(Array.from(sorted.target)).toEqual(plain.target);
-    expect(Array.from(sorted.sources)).toEqual(plain.source);
-    expect(sorted.holes.length).toBe(12 * 18);
-  });
-});
 
 describe('samples laid down', () => {
   test.each<[Depth, Channels]>([

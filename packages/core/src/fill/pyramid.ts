@@ -76,6 +76,7 @@ export function pyramidOf(
       8 * Math.ceil(pixels / 2) +
       4 * SAMPLES +
       8 * window.width +
+      64 +
       4 * (DEEPEST + 9),
     sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + WORK_ARRAYS,
     crew,
@@ -87,7 +88,7 @@ export function pyramidOf(
     plane,
     luma: new Int16Array(plane.buffer, plane.byteOffset, pixels),
     step: plane.subarray(half),
-    columns: arena.words(2 * window.width),
+    columns: arena.words(2 * window.width + 16),
     counts: arena.words(4),
     table: arena.floats(DEEPEST + 1),
     dice: arena.words(1),

@@ -20,6 +20,7 @@ interface WasmApi {
     readonly buffer: ArrayBuffer;
   };
   Module: new (bytes: Uint8Array) => object;
+  compile(bytes: Uint8Array): Promise<object>;
   Instance: new (module: object, imports: object) => { readonly exports: object };
 }
 
@@ -74,6 +75,18 @@ export function openArena<Kernel>(
   }
   const { memory, exports } = room;
   return { kernel: exports as Kernel, room, ...stretchOf(memory.buffer, GLOBALS) };
+}
+
+/**
+ * Compiles kernels ahead, beside whatever else is done, so that they are ready when an arena is opened. Needs nobody to
+ * wait for it: a kernel that is not ready is compiled when it is asked for.
+ */
+export async function compileAhead(codes: readonly string[]): Promise<void> {
+  await Promise.all(
+    codes.map(async (code) => {
+      if (!compiled.has(code)) compiled.set(code, await WebAssembly.compile(fromBase64(code)));
+    }),
+  );
 }
 
 /** What begins so many bytes into a memory. @param begin a multiple of {@link ALIGN} */

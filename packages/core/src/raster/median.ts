@@ -1,5 +1,5 @@
 /** The middle value; 0 of none. The list is not changed. */
-export function medianOf(values: readonly number[]): number {
+export function medianOf(values: ArrayLike<number>): number {
   if (!values.length) return 0;
   const sorted = Float64Array.from(values).sort();
   const half = sorted.length >> 1;

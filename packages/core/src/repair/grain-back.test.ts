@@ -1,7 +1,13 @@
 import { seededRandom } from '../random/random.js';
-import type { Raster } from '../raster/raster.js';
-import { createRaster } from '../raster/raster.js';
+import type { Channels, Depth, Raster } from '../raster/raster.js';
+import { colourChannels, createRaster, sampleBytes, whiteOf } from '../raster/raster.js';
+import { firstState } from '../random/random.js';
+import { openArena } from '../wasm/arena.js';
 import { GRAIN_RING, grainBack } from './grain-back.js';
+import type { RepairKernel } from './kernel.js';
+import { functionsFor } from './kernel.js';
+import { addGrainPlainly, finenessPlainly, placesPlainly } from './plain/grain.js';
+import { REPAIR_KERNEL } from './repair-kernel.js';
 
 const [width, height] = [90, 80];
 const site = Float32Array.from({ length: width * height }, (_, p) =>
@@ -87,4 +93,62 @@ test('a narrow site is given little, and all of it when all is asked for', () =>
   expect(given(0.7)).toBeLessThan(0.2 * 6);
   expect(given(1)).toBeGreaterThan(0.85 * 6);
   expect(given(1)).toBeLessThan(1.15 * 6);
+});
+
+test.each<[Depth, Channels]>([
+  ['u8', 3],
+  ['u8', 1],
+  ['u16', 4],
+  ['f32', 2],
+])('places, fineness and grain agree with the plain twins: %s, %i channels', (depth, channels) => {
+  const random = seededRandom(channels);
+  const picture = createRaster(width, height, channels, depth);
+  const white = whiteOf(picture.data);
+  for (let i = 0; i < picture.data.length; i++) picture.data[i] = random.unit() * white;
+  const coverage = site.map((s, p) => (s && random.unit() < 0.98 ? (p % 3 ? 1 : 0.99) : 0));
+  const n = width * height;
+  const arena = openArena<RepairKernel>(REPAIR_KERNEL, picture.data.byteLength + 16 * n, 5);
+  const kernel = functionsFor(arena.kernel, picture.data.BYTES_PER_ELEMENT);
+  const samples = arena.bytes(picture.data.byteLength);
+  const cover = arena.floats(n);
+  const [places, counts, sizes] = [arena.words(n), arena.words(2), arena.doubles(n)];
+  samples.set(sampleBytes(picture.data));
+  cover.set(coverage);
+  const form = [width, channels, colourChannels(channels)] as const;
+
+  for (const [step, within] of [
+    [1, true],
+    [3, false],
+  ] as const) {
+    const room = { x: 3, y: 5, width: 80, height: 70 };
+    kernel.places(
+      cover.byteOffset,
+      width,
+      ...([3, 5, 83, 75] as const),
+      step,
+      within ? 1 : 0,
+      places.byteOffset,
+      counts.byteOffset,
+    );
+    const plain = placesPlainly(coverage, width, room, step, within);
+    expect(Array.from(counts)).toEqual([plain.places.length, plain.all]);
+    expect(Array.from(places.subarray(0, counts[0]))).toEqual(plain.places);
+    expect(plain.places.length).toBeGreaterThan(100);
+
+    const [from, into] = [places.byteOffset, sizes.byteOffset];
+    kernel.fineness(samples.byteOffset, ...form, from, counts[0]!, 4, into);
+    const wanted = plain.places.filter((_, k) => k % 4 === 0);
+    expect(Array.from(sizes.subarray(0, wanted.length))).toEqual(
+      wanted.map((p) => finenessPlainly(picture, p)),
+    );
+  }
+
+  const box = { x: 20, y: 15, width: 50, height: 45 };
+  const [at, by] = [samples.byteOffset, 0.03 * white];
+  const ends = [20, 15, 70, 60] as const;
+  kernel.grain(at, cover.byteOffset, ...form, ...ends, by, white, firstState(7));
+  const before = picture.data.slice();
+  addGrainPlainly(picture, coverage, box, by, 7);
+  expect(picture.data).not.toEqual(before);
+  expect(samples).toEqual(sampleBytes(picture.data));
 });

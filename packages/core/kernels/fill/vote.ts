@@ -3,6 +3,8 @@ import { HALF, at32, put32 } from './memory';
 
 /** Patches over a pixel, rounded up to whole fours. */
 const MOST: i32 = 52;
+/** Bytes of a part's room: a cache line is left between parts, lest threads write to the same one. */
+const ROOM: usize = 704;
 const LEAST_SCALE: f64 = 49.0 * 64.0;
 
 /**
@@ -72,7 +74,7 @@ function gather(
   return n;
 }
 
-/** Votes for the holes from..to; `scratch` has room for 3 * MOST words a part. */
+/** Votes for the holes from..to; `scratch` has {@link ROOM} a part. */
 export function vote(
   pixels: usize,
   number: usize,
@@ -89,7 +91,7 @@ export function vote(
   from: i32,
   to: i32,
 ): void {
-  const mine = scratch + <usize>(part * MOST * 12);
+  const mine = scratch + <usize>part * ROOM;
   const weights = mine + (<usize>MOST << 2);
   const half = f32x4.splat(0.5);
   for (let k = from; k < to; k++) {
@@ -132,7 +134,7 @@ export function agree(
   from: i32,
   to: i32,
 ): void {
-  const mine = scratch + <usize>(part * MOST * 12);
+  const mine = scratch + <usize>part * ROOM;
   const weights = mine + (<usize>MOST << 2);
   for (let k = from; k < to; k++) {
     const p = at32(holes, k);
@@ -143,7 +145,15 @@ export function agree(
       if (load<u8>(hole + q) | load<u8>(banned + q)) continue;
       const w = load<f32>(weights + (<usize>m << 2));
       let j = 0;
-      while (j < count && at32(mine, j) != q) j++;
+      const like = i32x4.splat(q);
+      for (; j < count; j += 4) {
+        const same = i32x4.bitmask(i32x4.eq(v128.load(mine + (<usize>j << 2)), like));
+        if (!same) continue;
+        j += ctz(same);
+        break;
+      }
+      // What is read beyond the last one that was told apart is none.
+      j = min(j, count);
       const at = weights + (<usize>j << 2);
       if (j < count) store<f32>(at, load<f32>(at) + w);
       else {

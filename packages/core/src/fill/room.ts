@@ -119,7 +119,7 @@ export interface FillKernel extends Readonly<Record<`quarters${Kind}`, Quarters>
 }
 
 /** Words a range of votes needs for itself. */
-export const VOTE_WORDS = 156;
+export const VOTE_WORDS = 176;
 /** Rows are loaded 16 bytes at a time: the last ones reach a little beyond the pixels. */
 export const SLACK = 64;
 

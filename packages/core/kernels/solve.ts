@@ -23,7 +23,9 @@ const X: usize = 52;
 const B: usize = 56;
 /** The four cells of the next level about each: its own, the near one beside that, and those of the near row. */
 const PARENTS: usize = 60;
-const LEVEL: usize = 64;
+/** First run of each row, and at the end the run after the last. */
+const ROWS: usize = 64;
+const LEVEL: usize = 80;
 
 @inline
 function word(level: usize, field: usize): usize {
@@ -60,17 +62,22 @@ export function prepare(levels: usize, count: i32, map: usize): void {
 
 function startRuns(level: usize): void {
   const width = word(level, WIDTH);
+  const height = word(level, HEIGHT);
   const pixels = word(level, PIXELS);
   const starts = word(level, STARTS);
+  const rows = word(level, ROWS);
   const runs = word(level, RUNS);
   let cell: usize = 1;
+  let row: usize = 0;
   for (let k: usize = 0; k < runs; k++) {
     const begin = word(pixels, k << 3);
     const y = begin / width;
+    for (; row <= y; row++) store<u32>(rows + (row << 2), <u32>k);
     const odd = (begin - y * width + y) & 1;
     store<u32>(starts + (k << 2), <u32>((cell << 1) | odd));
     cell += word(pixels, (k << 3) + 4) - begin;
   }
+  for (; row <= height; row++) store<u32>(rows + (row << 2), <u32>runs);
   store<u32>(starts + (runs << 2), <u32>(cell << 1));
 }
 
@@ -214,8 +221,8 @@ function around(
   );
 }
 
-/** Gauss-Seidel on the cells of one colour of the chessboard. */
-function relax(level: usize, colour: usize): void {
+/** Gauss-Seidel on the cells of one colour of the chessboard, in one row. */
+function relaxRow(level: usize, y: usize, colour: usize): void {
   const above = word(level, ABOVE);
   const under = word(level, UNDER);
   const right = word(level, RIGHT);
@@ -224,10 +231,12 @@ function relax(level: usize, colour: usize): void {
   const x = word(level, X);
   const b = word(level, B);
   const starts = word(level, STARTS);
-  const runs = word(level, RUNS);
-  let start = word(starts, 0);
-  for (let k: usize = 1; k <= runs; k++) {
-    const next = word(starts, k << 2);
+  const rows = word(level, ROWS) + (y << 2);
+  const runs = word(rows, 4);
+  let k = word(rows, 0);
+  let start = word(starts, k << 2);
+  while (k < runs) {
+    const next = word(starts, ++k << 2);
     const end = next >> 1;
     for (let i = (start >> 1) + ((start + colour) & 1); i < end; i += 2)
       v128.store(
@@ -241,17 +250,18 @@ function relax(level: usize, colour: usize): void {
   }
 }
 
-/** The first colour's relaxation from zero: there is nothing around yet. */
-function relaxFromZero(level: usize): void {
+/** The first colour's relaxation from zero, in one row: there is nothing around yet. */
+function relaxRowFromZero(level: usize, y: usize): void {
   const inverse = word(level, INVERSE);
   const x = word(level, X);
   const b = word(level, B);
   const starts = word(level, STARTS);
-  const runs = word(level, RUNS);
-  memory.fill(x, 0, word(level, CELLS) << 4);
-  let start = word(starts, 0);
-  for (let k: usize = 1; k <= runs; k++) {
-    const next = word(starts, k << 2);
+  const rows = word(level, ROWS) + (y << 2);
+  const runs = word(rows, 4);
+  let k = word(rows, 0);
+  let start = word(starts, k << 2);
+  while (k < runs) {
+    const next = word(starts, ++k << 2);
     const end = next >> 1;
     for (let i = (start >> 1) + (start & 1); i < end; i += 2)
       v128.store(x + (i << 4), f32x4.mul(quad(b, i), splat(inverse, i)));
@@ -284,11 +294,11 @@ function accumulate(base: usize, i: usize, share: f32, v: v128): void {
 }
 
 /**
- * Hands what is left of one level, b - A x, to the next. Bilinear weights of a cell on the coarse cells about it: 9/16 its
+ * Hands what is left of a row of one level, b - A x, to the next. Bilinear weights of a cell on the coarse cells about it: 9/16 its
  * own, 3/16 the near one in x and in y, 1/16 the diagonal one; coarse cells that are no unknowns stand for the known values'
  * zero correction.
  */
-function restrict(level: usize, coarse: usize): void {
+function restrictRow(level: usize, coarse: usize, y: usize): void {
   const above = word(level, ABOVE);
   const under = word(level, UNDER);
   const right = word(level, RIGHT);
@@ -297,11 +307,10 @@ function restrict(level: usize, coarse: usize): void {
   const x = word(level, X);
   const b = word(level, B);
   const down = word(coarse, B);
-  const cells = word(level, CELLS);
-  memory.fill(down, 0, word(coarse, CELLS) << 4);
-  let parents = word(level, PARENTS);
-  for (let i: usize = 1; i < cells; i++) {
-    parents += 16;
+  let i = firstOf(level, y);
+  const end = firstOf(level, y + 1);
+  let parents = word(level, PARENTS) + (i << 4);
+  for (; i < end; i++, parents += 16) {
     const v = residualAt(i, above, under, right, below, diagonal, x, b);
     accumulate(down, word(parents, 0), 0.5625, v);
     accumulate(down, word(parents, 4), 0.1875, v);
@@ -310,13 +319,13 @@ function restrict(level: usize, coarse: usize): void {
   }
 }
 
-function prolong(level: usize, coarse: usize): void {
+function prolongRow(level: usize, coarse: usize, y: usize): void {
   const x = word(level, X);
   const e = word(coarse, X);
-  const cells = word(level, CELLS);
-  let parents = word(level, PARENTS);
-  for (let i: usize = 1; i < cells; i++) {
-    parents += 16;
+  let i = firstOf(level, y);
+  const end = firstOf(level, y + 1);
+  let parents = word(level, PARENTS) + (i << 4);
+  for (; i < end; i++, parents += 16) {
     const along = f32x4.add(
       f32x4.mul(f32x4.splat(0.5625), quad(e, word(parents, 0))),
       f32x4.mul(f32x4.splat(0.1875), quad(e, word(parents, 4))),
@@ -330,25 +339,55 @@ function prolong(level: usize, coarse: usize): void {
   }
 }
 
+/** First cell of a row. */
+@inline
+function firstOf(level: usize, y: usize): usize {
+  return word(word(level, STARTS), word(word(level, ROWS), y << 2) << 2) >> 1;
+}
+
+/** Sweeps before and after a correction. */
+const SWEEPS: usize = 4;
+
+/**
+ * Sweeps of both colours in turn, from 0, and the rest handed on. All in one go over the rows, each sweep a row behind the
+ * one before it, so that what a row has is read from memory once; every cell comes to what sweep after sweep would make it.
+ */
+function goDown(level: usize, coarse: usize): void {
+  const height = word(level, HEIGHT);
+  memory.fill(word(level, X), 0, word(level, CELLS) << 4);
+  memory.fill(word(coarse, B), 0, word(coarse, CELLS) << 4);
+  for (let t: usize = 0; t < height + SWEEPS; t++) {
+    if (t < height) relaxRowFromZero(level, t);
+    for (let sweep: usize = 1; sweep < SWEEPS; sweep++)
+      if (t >= sweep && t - sweep < height) relaxRow(level, t - sweep, sweep & 1);
+    if (t >= SWEEPS) restrictRow(level, coarse, t - SWEEPS);
+  }
+}
+
+/** The coarse correction, and the sweeps in the opposite order, in the same way. */
+function goUp(level: usize, coarse: usize): void {
+  const height = word(level, HEIGHT);
+  for (let t: usize = 0; t < height + SWEEPS; t++) {
+    if (t < height) prolongRow(level, coarse, t);
+    for (let sweep: usize = 1; sweep <= SWEEPS; sweep++)
+      if (t >= sweep && t - sweep < height) relaxRow(level, t - sweep, sweep & 1);
+  }
+}
+
 /** One symmetric V-cycle: x of the first level becomes an approximate solution for its b, starting from 0. */
 export function cycle(level: usize, left: i32): void {
-  relaxFromZero(level);
-  relax(level, 1);
-  if (left == 1) {
-    for (let sweep = 0; sweep < 16; sweep++) relax(level, sweep & 1);
-    relax(level, 0);
-    return;
-  }
+  if (left == 1) return solveCoarsest(level);
   const coarse = level + LEVEL;
-  relax(level, 0);
-  relax(level, 1);
-  restrict(level, coarse);
+  goDown(level, coarse);
   cycle(coarse, left - 1);
-  prolong(level, coarse);
-  relax(level, 1);
-  relax(level, 0);
-  relax(level, 1);
-  relax(level, 0);
+  goUp(level, coarse);
+}
+
+function solveCoarsest(level: usize): void {
+  const height = word(level, HEIGHT);
+  memory.fill(word(level, X), 0, word(level, CELLS) << 4);
+  for (let sweep: usize = 0; sweep < 19; sweep++)
+    for (let y: usize = 0; y < height; y++) relaxRow(level, y, sweep & 1);
 }
 
 /** So many cells are added up in single precision. */

@@ -43,16 +43,16 @@ export interface Levels {
 
 /** Levels of no larger windows are solved by relaxation alone, px with a frame round them. */
 const SMALLEST = 64;
-const LEVEL_WORDS = 16;
+const LEVEL_WORDS = 20;
 const MOST_LEVELS = 20;
-const ARRAYS_PER_LEVEL = 12;
+const ARRAYS_PER_LEVEL = 13;
 
 /** Lays a system out for the kernel, with all coarser ones. Good until the next one is laid out. */
 export function layOut(system: System): Levels {
   const sizes = sizesOf(system);
   const map = sizes[1] ? sizes[1].width * sizes[1].height : 0;
   let bytes = MOST_LEVELS * LEVEL_WORDS * 4 + 64 + 4 * map;
-  for (const { cells } of sizes) bytes += (cells + 1) * BYTES_A_CELL;
+  for (const { cells, height } of sizes) bytes += (cells + 1) * BYTES_A_CELL + 4 * (height + 1);
   bytes += 3 * 16 * (system.cells + 1);
   const arena = openArena<SolveKernel>(SOLVE_KERNEL, bytes, sizes.length * ARRAYS_PER_LEVEL + 8, {
     once: true,
@@ -129,6 +129,7 @@ function layOutLevel(
     x: arena.floats(all * LANES),
     b: arena.floats(all * LANES),
     parents: arena.words(all * 4),
+    rows: arena.words(height + 1),
   };
   const addresses = Object.values(level).map((array) => array.byteOffset);
   table.set([width, height, 0, 0, ...addresses], k * LEVEL_WORDS);

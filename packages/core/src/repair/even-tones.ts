@@ -45,6 +45,6 @@ export function evenTones(copies: LaidCopies, box: Rect, adapt: number): void {
   const [drift, tint] = [DRIFT * white, TINT * white];
   const colours = colourChannels(picture.channels);
   if (kernel.hold(here!, correction.byteOffset, colours, drift, tint, HELD))
-    solveSystem(system, asked, { tolerance, into: correction });
+    solveSystem(system, asked, { tolerance, into: correction, start: correction });
   kernel.correct(at, here!, correction.byteOffset, colour.byteOffset);
 }

@@ -100,6 +100,30 @@ describe('multigrid solver', () => {
     expect(x.every((v) => v === 0)).toBe(true);
   });
 
+  test.each([1e-3, 1e-9])(
+    'a good guess saves rounds, a bad one leads to the same, to %d',
+    (tolerance) => {
+      const system = square(70);
+      // Of the last lane nothing is asked.
+      const b = lanes(Float64Array.from(system.own, (own, i) => own * ((i * 7919) % 255)));
+      for (let i = 3; i < b.length; i += LANES) b[i] = 0;
+      const { x, rounds } = solveSystem(system, b, { tolerance });
+      // The same system, some cells held a little more firmly.
+      const firmer = { ...system, own: system.own.map((own, i) => own + (i % 90 ? 0 : 1e-3)) };
+      const afresh = solveSystem(firmer, b, { tolerance });
+      const guessed = solveSystem(firmer, b, { tolerance, start: x });
+      expect(guessed.rounds).toBeLessThan(rounds);
+      const bad = solveSystem(firmer, b, { tolerance, start: x.map((v, i) => v + (i % 13)) });
+      expect(bad.residual).toBeLessThanOrEqual(tolerance);
+      const most = Math.max(...x);
+      for (const other of [guessed, bad])
+        other.x.forEach((v, i) => {
+          expect(Math.abs(v - afresh.x[i]!)).toBeLessThan(3 * tolerance * most);
+          if ((i & 3) === 3) expect(v).toBe(0);
+        });
+    },
+  );
+
   test.each([1e-3, 1e-9])('what is asked of no unknown has no say, to %d', (tolerance) => {
     const random = seededRandom(9);
     const mask = Uint8Array.from({ length: 23 * 19 }, () => (random.unit() < 0.6 ? 1 : 0));

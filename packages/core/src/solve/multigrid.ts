@@ -11,6 +11,8 @@ export interface SolverOptions {
   maxRounds?: number;
   /** What becomes the solutions. @default new values, single ones where no more is wanted */
   into?: Values;
+  /** First guess of the solutions: what solves nearly the same system. It may be what they go into. @default 0 */
+  start?: Values;
 }
 
 /** Four values a cell. */
@@ -45,16 +47,21 @@ export function solveSystem(
     // Single precision in, single precision out: half the memory where no more is wanted.
     const x = options.into ?? new Float32Array(b.length);
     const levels = layOut(system);
-    const residual = descend(levels, b, Array<number>(LANES).fill(tolerance), left);
+    const goal = Array<number>(LANES).fill(tolerance);
+    const residual = descend(levels, b, goal, left, options.start);
     x.set(levels.x);
     return { x, rounds: allowed - left.rounds, residual };
   }
-  const x = (options.into ?? new Float64Array(b.length)).fill(0);
+  const x = options.into ?? new Float64Array(b.length);
   const scale = norms(b);
+  // Where nothing is asked nothing is to be guessed.
+  if (options.start) x.set(options.start.map((v, i) => (i >= LANES && scale[i & 3]! > 0 ? v : 0)));
+  else x.fill(0);
   if (scale.every((v) => v === 0)) return { x, rounds: 0, residual: 0 };
   const levels = layOut(system);
-  let rest: number[] = scale.map((v) => (v > 0 ? 1 : 0));
   let r: Values = b;
+  if (options.start) residualOf(system, b, x, (r = new Float64Array(b.length)));
+  let rest: number[] = norms(r).map((v, c) => (scale[c]! > 0 ? v / scale[c]! : 0));
   for (let correction = 0; ; correction++) {
     const before = Math.max(...rest);
     // Within one correction single precision cannot gain more than it can hold.
@@ -81,6 +88,7 @@ function descend(
   rest: Values,
   goal: readonly number[],
   left: { rounds: number },
+  start?: Values,
 ): number {
   const { kernel, at, count, b, z, p, q, sums, shares } = levels;
   levels.x.fill(0);
@@ -89,6 +97,19 @@ function descend(
   kernel.dot(at, b.byteOffset, b.byteOffset, sums.byteOffset);
   const first = Array.from(sums);
   if (first.every((v) => v === 0)) return 0;
+  const isDone = (): boolean => first.every((v, c) => sums[c]! <= goal[c]! * goal[c]! * v);
+  const to = [p.byteOffset, q.byteOffset, shares.byteOffset, sums.byteOffset] as const;
+  const reached = (): number =>
+    Math.max(...first.map((v, c) => (v > 0 ? Math.sqrt(sums[c]! / v) : 0)));
+  if (start) {
+    // A whole step along the guess, but where nothing is asked.
+    z.set(start);
+    shares.fill(0);
+    kernel.advance(at, z.byteOffset, ...to);
+    shares.set(first.map((v) => (v > 0 ? 1 : 0)));
+    kernel.step(at, levels.x.byteOffset, to[0], b.byteOffset, to[1], to[2], to[3]);
+    if (isDone()) return reached();
+  }
   let rho = [0, 0, 0, 0];
   for (let round = 0; left.rounds > 0; round++) {
     kernel.cycle(at, count);
@@ -96,14 +117,13 @@ function descend(
     const next = Array.from(sums);
     shares.set(next.map((v, c) => (rho[c]! > 0 ? v / rho[c]! : 0)));
     rho = next;
-    const to = [p.byteOffset, q.byteOffset, shares.byteOffset, sums.byteOffset] as const;
     kernel.advance(at, z.byteOffset, ...to);
     shares.set(rho.map((v, c) => (sums[c]! > 0 ? v / sums[c]! : 0)));
     kernel.step(at, levels.x.byteOffset, to[0], b.byteOffset, to[1], to[2], to[3]);
     left.rounds--;
-    if (first.every((v, c) => sums[c]! <= goal[c]! * goal[c]! * v)) break;
+    if (isDone()) break;
   }
-  return Math.max(...first.map((v, c) => (v > 0 ? Math.sqrt(sums[c]! / v) : 0)));
+  return reached();
 }
 
 /** Of each right-hand side, over the unknowns. */

@@ -7,7 +7,7 @@ export { measure, improve } from './fill/match';
 export { vote, agree } from './fill/vote';
 export { settle } from './fill/settle';
 export { thin, inwards, byChance, fromCoarse } from './fill/begin';
-export { tell } from './fill/tell';
+export { middle, tell } from './fill/tell';
 
 export function quartersBytes(
   samples: usize,

@@ -1,5 +1,5 @@
 // What a search comes to: twin of src/fill/plain/tell.ts.
-import { at32 } from './memory';
+import { at32, put32 } from './memory';
 
 /**
  * Shifts to the sources, and how well patches agree with theirs beside `reference`, for the pixels of a hole.
@@ -37,4 +37,39 @@ export function tell(
     }
     store<u8>(confidence + i, sure);
   }
+}
+
+/** Buckets of the highest eleven bits, then of ten and ten. */
+const BUCKETS: i32 = 2048;
+const BITS: i32 = 10;
+
+/**
+ * The middle one of the distances that are trusted so much, found bits by bits, the highest first; 0 where there are none.
+ * @param buckets room for {@link BUCKETS} words
+ */
+export function middle(distance: usize, trust: usize, count: i32, least: f32, buckets: usize): i32 {
+  let found = 0;
+  let rank = 0;
+  for (let shift = 2 * BITS; shift >= 0; shift -= BITS) {
+    const isFirst = shift == 2 * BITS;
+    memory.fill(buckets, 0, <usize>BUCKETS << 2);
+    let all = 0;
+    for (let i = 0; i < count; i++) {
+      if (load<f32>(trust + (<usize>i << 2)) < least) continue;
+      const d = at32(distance, i) >> shift;
+      if (!isFirst && d >> BITS != found) continue;
+      const bucket = isFirst ? d : d & ((1 << BITS) - 1);
+      put32(buckets, bucket, at32(buckets, bucket) + 1);
+      all++;
+    }
+    if (!all) return 0;
+    if (isFirst) rank = all >> 1;
+    let bucket = 0;
+    for (let many = at32(buckets, 0); rank >= many; many = at32(buckets, bucket)) {
+      rank -= many;
+      bucket++;
+    }
+    found = isFirst ? bucket : (found << BITS) | bucket;
+  }
+  return found;
 }

@@ -13,8 +13,13 @@ export const PATCH_VALUES = 49 * 4;
  * What a filling's patches usually differ from their sources by, codes in the root of the mean square: as those at the
  * site's border do, and somewhat more. A filling is as sure as they are alike beside that.
  */
-export function usualDifference({ distance, trust }: Field): number {
-  const usual = distance.filter((_, i) => trust[i]! >= RING_TRUST).sort();
-  const middle = usual.length ? usual[usual.length >> 1]! : 0;
+export function usualDifference({ room, distance, trust }: Field): number {
+  const middle = room.arena.kernel.middle(
+    distance.byteOffset,
+    trust.byteOffset,
+    distance.length,
+    RING_TRUST,
+    room.scratch.byteOffset,
+  );
   return USUAL * Math.max(LEAST, Math.sqrt(middle / PATCH_VALUES));
 }

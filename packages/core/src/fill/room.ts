@@ -100,6 +100,8 @@ export interface FillKernel extends Readonly<Record<`quarters${Kind}`, Quarters>
     coarseHeight: number,
     dice: number,
   ): void;
+  /** @returns the middle one of the trusted distances */
+  middle(distance: number, trust: number, count: number, least: number, buckets: number): number;
   tell(
     holes: number,
     count: number,

@@ -2,6 +2,8 @@ import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
+import type { Ground } from './tensors.js';
+import { tensorsAt } from './tensors.js';
 
 /** A value a colour channel. */
 type Colour = readonly number[];
@@ -20,14 +22,6 @@ export interface Entry {
   readonly bend: number;
 }
 
-/** Where edges are looked for. */
-interface Ground {
-  readonly grey: Float32Array;
-  /** 1 = site. */
-  readonly hole: Uint8Array;
-  readonly width: number;
-}
-
 /** Least step of luma, codes, between an edge's two sides. */
 const LEAST_STEP = 14;
 const SURE_STEP = 40;
@@ -41,13 +35,19 @@ export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
   const ground: Ground = { grey: greyOf(window), hole, width };
   const found: Entry[] = [];
   const margin = OUT + HALF;
-  for (const [p, ox, oy] of rimOf(hole, width, height)) {
-    const x = Math.round((p % width) + OUT * ox);
-    const y = Math.round(Math.floor(p / width) + OUT * oy);
-    if (x < margin || y < margin || x >= width - margin || y >= height - margin) continue;
-    const entry = edgeAt(window, ground, x, y, [-ox, -oy]);
+  const beyond = rimOf(hole, width, height)
+    .map(([p, ox, oy]) => ({
+      x: Math.round((p % width) + OUT * ox),
+      y: Math.round(Math.floor(p / width) + OUT * oy),
+      inwards: [-ox, -oy] as const,
+    }))
+    .filter(({ x, y }) => x >= margin && y >= margin && x < width - margin && y < height - margin);
+  const pixels = beyond.map(({ x, y }) => y * width + x);
+  const tensors = tensorsAt(ground, pixels, HALF);
+  beyond.forEach(({ x, y, inwards }, k) => {
+    const entry = edgeAt(window, ground, x, y, inwards, tensors.subarray(3 * k, 3 * k + 3));
     if (entry) found.push(entry);
-  }
+  });
   found.sort((a, b) => b.strength - a.strength);
   const kept: Entry[] = [];
   for (const entry of found)
@@ -56,36 +56,16 @@ export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
   return kept.slice(0, 24);
 }
 
-/** Sums of products of slopes in the window round a point; what reads the site does not count. */
-function tensorAt(
-  { grey, hole, width }: Ground,
-  x: number,
-  y: number,
-): { xx: number; yy: number; xy: number } {
-  let [xx, yy, xy] = [0, 0, 0];
-  for (let b = y - HALF + 1; b < y + HALF; b++) {
-    const row = b * width + x;
-    for (let p = row - HALF + 1; p < row + HALF; p++) {
-      if (hole[p] || hole[p + 1] || hole[p - 1] || hole[p + width] || hole[p - width]) continue;
-      const gx = (grey[p + 1]! - grey[p - 1]!) / 2;
-      const gy = (grey[p + width]! - grey[p - width]!) / 2;
-      xx += gx * gx;
-      yy += gy * gy;
-      xy += gx * gy;
-    }
-  }
-  return { xx, yy, xy };
-}
-
-/** The edge through a point by the structure tensor around it (Forstner and Gulch 1987); null where there is none. */
+/** The edge through a point by the structure tensor around it; null where there is none. */
 function edgeAt(
   window: Raster,
   ground: Ground,
   x: number,
   y: number,
   inwards: Point,
+  tensor: Float64Array,
 ): Entry | null {
-  const { xx, yy, xy } = tensorAt(ground, x, y);
+  const [xx, yy, xy] = tensor as unknown as readonly [number, number, number];
   const spread = Math.hypot(xx - yy, 2 * xy);
   if (spread < 0.6 * (xx + yy) || xx + yy < 1) return null;
   const across = Math.atan2(2 * xy, xx - yy) / 2;

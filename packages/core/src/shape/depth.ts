@@ -1,12 +1,6 @@
 import { openArena } from '../wasm/arena.js';
+import type { ShapeKernel } from './kernel.js';
 import { SHAPE_KERNEL } from './shape-kernel.js';
-
-/** Functions of kernels/shape.ts. Addresses in bytes. */
-interface ShapeKernel {
-  /** @returns the greatest depth that has an end */
-  depths(mask: number, depth: number, width: number, height: number): number;
-  deepestIn(depth: number, width: number, height: number, side: number, deepest: number): void;
-}
 
 /**
  * Chamfer distance into a mask, px; 0 outside, the window's border counts as inside (Borgefors 1986, weights 1 and 4/3).

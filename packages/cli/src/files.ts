@@ -3,7 +3,7 @@ import { extname } from 'node:path';
 import type { Decoded } from '@tersum/codec';
 import { decode, encode, readMetadata } from '@tersum/codec';
 import type { Raster } from '@tersum/core';
-import { depthOf } from '@tersum/core';
+import { compileFillKernels, depthOf } from '@tersum/core';
 import type { FlatFormat } from '@tersum/document';
 import { BadUsage } from './usage.js';
 
@@ -40,6 +40,12 @@ export class Meter {
       peak_mb: process.resourceUsage().maxRSS / 1024,
     };
   }
+}
+
+/** Reads what is to be filled, while the fill's kernels are compiled. */
+export async function readToFill<T>(read: () => Promise<T>): Promise<T> {
+  const [found] = await Promise.all([read(), compileFillKernels()]);
+  return found;
 }
 
 /** Reads a picture. @throws BadUsage, UserProblem */

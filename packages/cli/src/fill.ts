@@ -1,6 +1,5 @@
 import type { CutOff, DonorMap, FillFigures, Raster, Rect } from '@tersum/core';
 import {
-  compileFillKernels,
   crop,
   cropMask,
   cutOff,
@@ -21,7 +20,7 @@ import {
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
 import { extname } from 'node:path';
-import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
+import { Meter, readMask, readPicture, readToFill, writePicture, writeReport } from './files.js';
 import { sidesGrained } from './sides.js';
 import { BadUsage, needed, numberOf, rangeOf, readArguments, threadsOf } from './usage.js';
 
@@ -77,8 +76,7 @@ export async function fillCommand(args: string[]): Promise<void> {
   const crew = new ThreadCrew(threadsOf(values.threads));
   const meter = new Meter();
   try {
-    const { picture, hole, banned, ppi } = await meter.time('load', async () => {
-      const compiled = compileFillKernels();
+    const load = async () => {
       const { raster, ppi } = await readPicture(input);
       const hole = await readMask(needed(values.mask, 'mask'), raster);
       const banned = values.avoid
@@ -88,9 +86,9 @@ export async function fillCommand(args: string[]): Promise<void> {
         const donors = await readMask(values.donors, raster);
         for (let p = 0; p < donors.length; p++) if (!donors[p]) banned[p] = 1;
       }
-      await compiled;
       return { picture: raster, hole, banned, ppi };
-    });
+    };
+    const { picture, hole, banned, ppi } = await meter.time('load', () => readToFill(load));
     const box = maskBox(hole, picture.width);
     const found = await meter.time('engine', () =>
       box ? fillMask(picture, hole, banned, box, asked, crew) : null,

@@ -14,7 +14,7 @@ import {
   rimBack,
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
-import { Meter, readPicture, writePicture, writeReport } from './files.js';
+import { Meter, readPicture, readToFill, writePicture, writeReport } from './files.js';
 import { fillMask } from './fill.js';
 import { kindsOf } from './find.js';
 import { surveyed } from './survey.js';
@@ -49,7 +49,9 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
   const crew = new ThreadCrew(threads);
   const meter = new Meter();
   try {
-    const { raster: picture, ppi } = await meter.time('load', () => readPicture(input));
+    const { raster: picture, ppi } = await meter.time('load', () =>
+      readToFill(() => readPicture(input)),
+    );
     const { findings, mended, result } = await meter.time('engine', async () => {
       const findings = await surveyed(picture, { kinds, sensitivity }, threads, script);
       const mended = findings.filter(({ kind }) => !LEFT.has(kind));

@@ -8,7 +8,7 @@ import {
   subjectOf,
 } from '@tersum/core';
 import { ThreadCrew } from '@tersum/threads';
-import { Meter, readMask, readPicture, writePicture, writeReport } from './files.js';
+import { Meter, readMask, readPicture, readToFill, writePicture, writeReport } from './files.js';
 import { sidesGrained } from './sides.js';
 import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
 
@@ -45,14 +45,15 @@ export async function widenCommand(args: string[]): Promise<void> {
   const crew = new ThreadCrew(threadsOf(values.threads));
   const meter = new Meter();
   try {
-    const { picture, given, ppi } = await meter.time('load', async () => {
+    const load = async () => {
       const { raster, ppi } = await readPicture(input);
       return {
         picture: raster,
         given: values.protect ? await readMask(values.protect, raster) : null,
         ppi,
       };
-    });
+    };
+    const { picture, given, ppi } = await meter.time('load', () => readToFill(load));
     const done = await meter.time('engine', () => {
       const subject = given ?? subjectOf(picture);
       return how === 'fill'

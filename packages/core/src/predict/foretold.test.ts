@@ -1,7 +1,7 @@
 import { Matrix, solve } from 'ml-matrix';
 import { seededRandom } from '../random/random.js';
-import type { ForetellOptions } from './foretell.js';
-import { foretell } from './foretell.js';
+import type { BringOptions } from './bring.js';
+import { bring } from './bring.js';
 import { BEFORE, REACH } from './half-plane.js';
 import type { Tile, TileRoom } from './tile.js';
 import { BLOCK, FOUND, LANES, openTiles } from './tile.js';
@@ -24,9 +24,11 @@ function tileOf(width: number, height: number, draw: Draw, unknown: Draw): Drawn
   return { ...tile, tiles };
 }
 
-/** @returns how many runs were foretold */
-function told({ tiles, record }: Drawn, options?: ForetellOptions): number {
-  foretell(tiles, 1, options);
+/** Goes over to what is foretold wholly, no detail put back. @returns how many runs were foretold */
+function told({ tiles, record, grid, detail }: Drawn, options?: BringOptions): number {
+  grid.fill(1);
+  detail.set([0, 1, 2]);
+  bring(tiles, 1, options);
   return record[FOUND]!;
 }
 

@@ -53,30 +53,9 @@ function tileOf(tiles: usize, k: i32): Tile {
   return changetype<Tile>(<usize>load<u32>(tiles + (<usize>k << 2)));
 }
 
-/** Foretells the tiles of a range. @param tiles addresses of their records, a word each @param side of a block */
-export function foretell(
-  tiles: usize,
-  reach: i32,
-  side: i32,
-  count: i32,
-  leastTold: f32,
-  ridge: f64,
-  rounds: i32,
-  tolerance: f64,
-  _part: i32,
-  from: i32,
-  to: i32,
-): void {
-  for (let k = from; k < to; k++) {
-    const t = tileOf(tiles, k);
-    memory.fill(t.touched, 0, t.own);
-    foretellTile(t, reach, side, count, leastTold, ridge, rounds, tolerance);
-  }
-}
-
 /**
  * Foretells the tiles of a range, and has the unknown cells go over to it by their weights' share of `share`, their detail
- * kept. @param square side of those that weights are told in @param detail side of the blocks detail is measured in
+ * kept. @param tiles addresses of their records, a word each @param side of a block @param square side of those that weights are told in @param detail side of the blocks detail is measured in
  * @param faint steepness of a cell below which there is nothing to draw out
  * @param most first and last round's strengthening, at most
  */

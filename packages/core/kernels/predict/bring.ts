@@ -55,9 +55,11 @@ function tileOf(tiles: usize, k: i32): Tile {
 
 /**
  * Foretells the tiles of a range, and has the unknown cells go over to it by their weights' share of `share`, their detail
- * kept. @param tiles addresses of their records, a word each @param side of a block @param square side of those that weights are told in @param detail side of the blocks detail is measured in
+ * kept: see src/predict/bring.ts for what it does and why.
+ * @param tiles addresses of their records, a word each @param side of a block
+ * @param square side of the squares that weights are told in @param detail side of the blocks that detail is measured in
  * @param faint steepness of a cell below which there is nothing to draw out
- * @param most first and last round's strengthening, at most
+ * @param firstMost how much the first round strengthens at most @param lastMost the last one
  */
 export function bring(
   tiles: usize,

@@ -44,6 +44,7 @@ export const FILLED: Strengths = {
 /** Of portions copied as they stand, of the tamer of what fits. */
 const OF_PORTIONS: Detail = { strength: 1.1, softest: 1.6, half: 3 };
 export const COPIED: Strengths = { usual: OF_PORTIONS, slender: OF_PORTIONS };
+
 /**
  * Brings what was copied into a site towards what its surroundings make most likely, as strong in detail as it was:
  * edges and grain that enter go on, the rest is the copied texture. Narrow sites alone: in deep ones copies say more.

@@ -2,7 +2,8 @@
 // range of a list and touches nothing that another range writes, so ranges may run on any threads.
 import { quartersOf } from './fill/lay';
 
-export { survey, texture, halve, soften, depths, trusts } from './fill/prepare';
+export { survey, halve, depths, trusts } from './fill/prepare';
+export { texture, soften } from './fill/texture';
 export { measure, improve } from './fill/match';
 export { vote, agree } from './fill/vote';
 export { settle } from './fill/settle';

@@ -4,7 +4,7 @@ import { HALF, MOST } from '../level.js';
 
 const REACH = 2;
 
-/** Twin of texture in kernels/fill/prepare.ts. */
+/** Twin of texture in kernels/fill/texture.ts. */
 export function addTexturePlainly({ width, height, pixels, hole }: Level, weight: number): void {
   const n = width * height;
   const luma = (p: number): number =>

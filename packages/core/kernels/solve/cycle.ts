@@ -1,0 +1,186 @@
+// The V-cycle.
+
+import {
+  ABOVE,
+  B,
+  BELOW,
+  CELLS,
+  DIAGONAL,
+  HEIGHT,
+  INVERSE,
+  LEVEL,
+  PARENTS,
+  RIGHT,
+  ROWS,
+  STARTS,
+  UNDER,
+  X,
+  around,
+  firstOf,
+  quad,
+  splat,
+  word,
+} from './memory';
+
+/** Gauss-Seidel on the cells of one colour of the chessboard, in one row. */
+function relaxRow(level: usize, y: usize, colour: usize): void {
+  const above = word(level, ABOVE);
+  const under = word(level, UNDER);
+  const right = word(level, RIGHT);
+  const below = word(level, BELOW);
+  const inverse = word(level, INVERSE);
+  const x = word(level, X);
+  const b = word(level, B);
+  const starts = word(level, STARTS);
+  const rows = word(level, ROWS) + (y << 2);
+  const runs = word(rows, 4);
+  let k = word(rows, 0);
+  let start = word(starts, k << 2);
+  while (k < runs) {
+    const next = word(starts, ++k << 2);
+    const end = next >> 1;
+    for (let i = (start >> 1) + ((start + colour) & 1); i < end; i += 2)
+      v128.store(
+        x + (i << 4),
+        f32x4.mul(
+          f32x4.add(quad(b, i), around(i, above, under, right, below, x)),
+          splat(inverse, i),
+        ),
+      );
+    start = next;
+  }
+}
+
+/** The first colour's relaxation from zero, in one row: there is nothing around yet. */
+function relaxRowFromZero(level: usize, y: usize): void {
+  const inverse = word(level, INVERSE);
+  const x = word(level, X);
+  const b = word(level, B);
+  const starts = word(level, STARTS);
+  const rows = word(level, ROWS) + (y << 2);
+  const runs = word(rows, 4);
+  let k = word(rows, 0);
+  let start = word(starts, k << 2);
+  while (k < runs) {
+    const next = word(starts, ++k << 2);
+    const end = next >> 1;
+    for (let i = (start >> 1) + (start & 1); i < end; i += 2)
+      v128.store(x + (i << 4), f32x4.mul(quad(b, i), splat(inverse, i)));
+    start = next;
+  }
+}
+
+/** b - A x at a cell. */
+@inline
+function residualAt(
+  i: usize,
+  above: usize,
+  under: usize,
+  right: usize,
+  below: usize,
+  diagonal: usize,
+  x: usize,
+  b: usize,
+): v128 {
+  return f32x4.sub(
+    f32x4.add(quad(b, i), around(i, above, under, right, below, x)),
+    f32x4.mul(splat(diagonal, i), quad(x, i)),
+  );
+}
+
+@inline
+function accumulate(base: usize, i: usize, share: f32, v: v128): void {
+  const at = base + (i << 4);
+  v128.store(at, f32x4.add(v128.load(at), f32x4.mul(f32x4.splat(share), v)));
+}
+
+/**
+ * Hands what is left of a row of one level, b - A x, to the next. Bilinear weights of a cell on the coarse cells about it: 9/16 its
+ * own, 3/16 the near one in x and in y, 1/16 the diagonal one; coarse cells that are no unknowns stand for the known values'
+ * zero correction.
+ */
+function restrictRow(level: usize, coarse: usize, y: usize): void {
+  const above = word(level, ABOVE);
+  const under = word(level, UNDER);
+  const right = word(level, RIGHT);
+  const below = word(level, BELOW);
+  const diagonal = word(level, DIAGONAL);
+  const x = word(level, X);
+  const b = word(level, B);
+  const down = word(coarse, B);
+  let i = firstOf(level, y);
+  const end = firstOf(level, y + 1);
+  let parents = word(level, PARENTS) + (i << 4);
+  for (; i < end; i++, parents += 16) {
+    const v = residualAt(i, above, under, right, below, diagonal, x, b);
+    accumulate(down, word(parents, 0), 0.5625, v);
+    accumulate(down, word(parents, 4), 0.1875, v);
+    accumulate(down, word(parents, 8), 0.1875, v);
+    accumulate(down, word(parents, 12), 0.0625, v);
+  }
+}
+
+function prolongRow(level: usize, coarse: usize, y: usize): void {
+  const x = word(level, X);
+  const e = word(coarse, X);
+  let i = firstOf(level, y);
+  const end = firstOf(level, y + 1);
+  let parents = word(level, PARENTS) + (i << 4);
+  for (; i < end; i++, parents += 16) {
+    const along = f32x4.add(
+      f32x4.mul(f32x4.splat(0.5625), quad(e, word(parents, 0))),
+      f32x4.mul(f32x4.splat(0.1875), quad(e, word(parents, 4))),
+    );
+    const across = f32x4.add(
+      f32x4.mul(f32x4.splat(0.1875), quad(e, word(parents, 8))),
+      f32x4.mul(f32x4.splat(0.0625), quad(e, word(parents, 12))),
+    );
+    const at = x + (i << 4);
+    v128.store(at, f32x4.add(v128.load(at), f32x4.add(along, across)));
+  }
+}
+
+/** Sweeps before and after a correction. */
+const SWEEPS: usize = 4;
+
+/**
+ * Sweeps of both colours in turn, from 0, and the rest handed on. All in one go over the rows, each sweep a row behind the
+ * one before it, so that what a row has is read from memory once; every cell comes to what sweep after sweep would make it.
+ */
+function goDown(level: usize, coarse: usize): void {
+  const height = word(level, HEIGHT);
+  memory.fill(word(level, X), 0, word(level, CELLS) << 4);
+  memory.fill(word(coarse, B), 0, word(coarse, CELLS) << 4);
+  for (let t: usize = 0; t < height + SWEEPS; t++) {
+    if (t < height) relaxRowFromZero(level, t);
+    for (let sweep: usize = 1; sweep < SWEEPS; sweep++)
+      if (t >= sweep && t - sweep < height) relaxRow(level, t - sweep, sweep & 1);
+    if (t >= SWEEPS) restrictRow(level, coarse, t - SWEEPS);
+  }
+}
+
+/** The coarse correction, and the sweeps in the opposite order, in the same way. */
+function goUp(level: usize, coarse: usize): void {
+  const height = word(level, HEIGHT);
+  for (let t: usize = 0; t < height + SWEEPS; t++) {
+    if (t < height) prolongRow(level, coarse, t);
+    for (let sweep: usize = 1; sweep <= SWEEPS; sweep++)
+      if (t >= sweep && t - sweep < height) relaxRow(level, t - sweep, sweep & 1);
+  }
+}
+
+/** One symmetric V-cycle: x of the first level becomes an approximate solution for its b, starting from 0. */
+export function cycle(level: usize, left: i32): void {
+  if (left == 1) return solveCoarsest(level);
+  const coarse = level + LEVEL;
+  goDown(level, coarse);
+  cycle(coarse, left - 1);
+  goUp(level, coarse);
+}
+
+function solveCoarsest(level: usize): void {
+  const height = word(level, HEIGHT);
+  memory.fill(word(level, X), 0, word(level, CELLS) << 4);
+  for (let sweep: usize = 0; sweep < 19; sweep++)
+    for (let y: usize = 0; y < height; y++) relaxRow(level, y, sweep & 1);
+}

@@ -17,7 +17,7 @@ export const KERNELS = {
 };
 
 /** Kernels that several threads run on one memory. */
-const SHARED = new Set(['fill', 'join', 'predict', 'register']);
+const SHARED = new Set(['fill', 'join', 'predict', 'register', 'repair', 'solve']);
 
 /** @returns the module's text */
 export async function compileKernel(name) {

@@ -4,9 +4,10 @@ import { askOf } from './repair/ask';
 import { correctBy, holdBack } from './repair/correct';
 import { Copies, Part } from './repair/memory';
 import { finenessOf, grainOf } from './repair/grain';
-import { addMisfit } from './repair/misfit';
+import { layPiecesOf, takeOverOf } from './repair/piece';
 
 export { places } from './repair/grain';
+export { count, lay } from './repair/part';
 
 export function askBytes(
   copies: Copies,
@@ -14,11 +15,13 @@ export function askBytes(
   tie: f64,
   ring: f64,
   ends: f64,
-  sums: usize,
-  held: usize,
+  scratch: usize,
   asked: usize,
+  range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  askOf<u8, f32>(copies, part, tie, ring, ends, sums, held, asked);
+  askOf<u8, f32>(copies, part, tie, ring, ends, scratch, asked, range, from, to);
 }
 
 export function correctBytes(
@@ -26,22 +29,25 @@ export function correctBytes(
   part: Part,
   correction: usize,
   colour: usize,
+  _range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  correctBy<u8, f32>(copies, part, correction, colour);
+  correctBy<u8, f32>(copies, part, correction, colour, from, to);
 }
 
-export function misfitBytes(
+export function layPiecesBytes(
   copies: Copies,
-  left: i32,
-  top: i32,
-  across: i32,
-  down: i32,
-  side: i32,
-  wide: i32,
-  unlike: usize,
-  steps: usize,
+  colour: usize,
+  open: usize,
+  pieces: usize,
+  square: i32,
+  unlike: f64,
+  _range: i32,
+  from: i32,
+  to: i32,
 ): void {
-  addMisfit<u8>(copies, left, top, across, down, side, wide, unlike, steps);
+  layPiecesOf<u8, f32>(copies, colour, open, pieces, square, unlike, from, to);
 }
 
 export function askWords(
@@ -50,11 +56,13 @@ export function askWords(
   tie: f64,
   ring: f64,
   ends: f64,
-  sums: usize,
-  held: usize,
+  scratch: usize,
   asked: usize,
+  range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  askOf<u16, f64>(copies, part, tie, ring, ends, sums, held, asked);
+  askOf<u16, f64>(copies, part, tie, ring, ends, scratch, asked, range, from, to);
 }
 
 export function correctWords(
@@ -62,22 +70,25 @@ export function correctWords(
   part: Part,
   correction: usize,
   colour: usize,
+  _range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  correctBy<u16, f64>(copies, part, correction, colour);
+  correctBy<u16, f64>(copies, part, correction, colour, from, to);
 }
 
-export function misfitWords(
+export function layPiecesWords(
   copies: Copies,
-  left: i32,
-  top: i32,
-  across: i32,
-  down: i32,
-  side: i32,
-  wide: i32,
-  unlike: usize,
-  steps: usize,
+  colour: usize,
+  open: usize,
+  pieces: usize,
+  square: i32,
+  unlike: f64,
+  _range: i32,
+  from: i32,
+  to: i32,
 ): void {
-  addMisfit<u16>(copies, left, top, across, down, side, wide, unlike, steps);
+  layPiecesOf<u16, f64>(copies, colour, open, pieces, square, unlike, from, to);
 }
 
 export function askFloats(
@@ -86,11 +97,13 @@ export function askFloats(
   tie: f64,
   ring: f64,
   ends: f64,
-  sums: usize,
-  held: usize,
+  scratch: usize,
   asked: usize,
+  range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  askOf<f32, f64>(copies, part, tie, ring, ends, sums, held, asked);
+  askOf<f32, f64>(copies, part, tie, ring, ends, scratch, asked, range, from, to);
 }
 
 export function correctFloats(
@@ -98,22 +111,25 @@ export function correctFloats(
   part: Part,
   correction: usize,
   colour: usize,
+  _range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  correctBy<f32, f64>(copies, part, correction, colour);
+  correctBy<f32, f64>(copies, part, correction, colour, from, to);
 }
 
-export function misfitFloats(
+export function layPiecesFloats(
   copies: Copies,
-  left: i32,
-  top: i32,
-  across: i32,
-  down: i32,
-  side: i32,
-  wide: i32,
-  unlike: usize,
-  steps: usize,
+  colour: usize,
+  open: usize,
+  pieces: usize,
+  square: i32,
+  unlike: f64,
+  _range: i32,
+  from: i32,
+  to: i32,
 ): void {
-  addMisfit<f32>(copies, left, top, across, down, side, wide, unlike, steps);
+  layPiecesOf<f32, f64>(copies, colour, open, pieces, square, unlike, from, to);
 }
 
 export function holdSingle(
@@ -123,8 +139,24 @@ export function holdSingle(
   drift: f64,
   tint: f64,
   firmly: f64,
-): i32 {
-  return holdBack<f32>(part, correction, colours, drift, tint, firmly);
+  many: usize,
+  range: i32,
+  from: i32,
+  to: i32,
+): void {
+  holdBack<f32>(part, correction, colours, drift, tint, firmly, many, range, from, to);
+}
+
+export function takeOverSingle(
+  copies: Copies,
+  colour: usize,
+  open: usize,
+  pieces: usize,
+  _range: i32,
+  from: i32,
+  to: i32,
+): void {
+  takeOverOf<f32>(copies, colour, open, pieces, from, to);
 }
 
 export function holdDouble(
@@ -134,8 +166,24 @@ export function holdDouble(
   drift: f64,
   tint: f64,
   firmly: f64,
-): i32 {
-  return holdBack<f64>(part, correction, colours, drift, tint, firmly);
+  many: usize,
+  range: i32,
+  from: i32,
+  to: i32,
+): void {
+  holdBack<f64>(part, correction, colours, drift, tint, firmly, many, range, from, to);
+}
+
+export function takeOverDouble(
+  copies: Copies,
+  colour: usize,
+  open: usize,
+  pieces: usize,
+  _range: i32,
+  from: i32,
+  to: i32,
+): void {
+  takeOverOf<f64>(copies, colour, open, pieces, from, to);
 }
 
 export function finenessBytes(

@@ -23,8 +23,7 @@ const { workerData, receiveMessageOnPort } = require('node:worker_threads');
 const { words, numbers, port } = workerData;
 const C = ${JSON.stringify(CONTROL)};
 const LOW = ${(1 << RANGE_BITS) - 1};
-let room = 0;
-let kernel = null;
+const kernels = new Map();
 while (!Atomics.load(words, C.ended)) {
   const ticket = Atomics.load(words, C.ticket);
   const range = ticket & LOW;
@@ -35,12 +34,13 @@ while (!Atomics.load(words, C.ended)) {
   }
   if (Atomics.compareExchange(words, C.ticket, ticket, ticket + 1) !== ticket) continue;
   try {
-    for (let sent; room !== words[C.room] && (sent = receiveMessageOnPort(port)); ) {
-      const { id, module, memory } = sent.message;
+    for (let sent; !kernels.has(words[C.room]) && (sent = receiveMessageOnPort(port)); ) {
+      const { id, module, memory, first } = sent.message;
       const abort = () => { throw new Error('a kernel gave up'); };
-      kernel = new WebAssembly.Instance(module, { env: { memory, abort } }).exports;
-      room = id;
+      if (first) kernels.clear();
+      kernels.set(id, new WebAssembly.Instance(module, { env: { memory, abort } }).exports);
     }
+    const kernel = kernels.get(words[C.room]);
     const args = Array.from(numbers.subarray(0, words[C.arguments]));
     const at = ${MOST_ARGUMENTS} + 2 * range;
     kernel[Object.keys(kernel).sort()[words[C.name]]](...args, range, numbers[at], numbers[at + 1]);

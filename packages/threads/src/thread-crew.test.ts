@@ -1,4 +1,13 @@
-import { createRaster, fill, frameOf, packDonorMap, searchFill, seededRandom } from '@tersum/core';
+import {
+  createRaster,
+  fill,
+  frameOf,
+  laplacian,
+  packDonorMap,
+  searchFill,
+  seededRandom,
+  solveSystem,
+} from '@tersum/core';
 import { ThreadCrew } from './thread-crew.js';
 
 function madeUp(width: number, height: number) {
@@ -45,6 +54,31 @@ describe('a crew of threads', () => {
     }
   });
 
+  test.each([
+    [2, 1e-3],
+    [3, 1e-3],
+    [2, 1e-7],
+  ])('%d threads solve a system the same, to %d', async (threads, tolerance) => {
+    const [width, height] = [310, 270];
+    const random = seededRandom(3);
+    const mask = Uint8Array.from({ length: width * height }, () => (random.unit() < 0.9 ? 1 : 0));
+    const system = laplacian(mask, width, height);
+    const b = new Float32Array(4 * system.cells).map(() => random.between(-90, 90));
+    const crew = new ThreadCrew(threads);
+    try {
+      const run = jest.spyOn(crew, 'run');
+      const solved = solveSystem(system, b, { tolerance, crew });
+      expect(solved).toEqual(solveSystem(system, b, { tolerance }));
+      expect(solved.rounds).toBeGreaterThan(2);
+      // Both went through the rows of large levels.
+      const ways = run.mock.calls.filter(([, name]) => name === 'down' || name === 'up');
+      expect(ways.length).toBeGreaterThanOrEqual(4 * solved.rounds);
+      expect(ways.every(([, , , ranges]) => ranges.length === 2)).toBe(true);
+    } finally {
+      await crew.close();
+    }
+  });
+
   test('calls every range once, and shares them out', async () => {
     const crew = new ThreadCrew(3);
     try {
@@ -60,7 +94,7 @@ describe('a crew of threads', () => {
   test('a call that does not fit is refused', () => {
     const crew = new ThreadCrew(2);
     const ranges = Array.from({ length: 65 }, (_, k) => [k, k + 1] as const);
-    const room = { module: {}, memory: { buffer: new ArrayBuffer(8) }, exports: {} };
+    const room = { module: {}, memory: { buffer: new ArrayBuffer(8), grow: () => 0 }, exports: {} };
     expect(() => crew.run(room, 'improve', [], ranges)).toThrow(RangeError);
     return crew.close();
   });

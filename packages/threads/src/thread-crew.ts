@@ -19,6 +19,8 @@ export class ThreadCrew implements Crew {
   );
   private readonly helpers: { readonly worker: Worker; readonly port: MessagePort }[] = [];
   private room: Room | null = null;
+  private readonly rooms = new Map<Room, number>();
+  private made = 0;
   private turn = 0;
 
   /** @param threads how many threads, the calling one included @default one a core */
@@ -43,12 +45,7 @@ export class ThreadCrew implements Crew {
     if (args.length > MOST_ARGUMENTS || ranges.length > MOST_RANGES)
       throw new RangeError('too much for one call');
     const { words, numbers } = this;
-    if (room !== this.room) {
-      this.room = room;
-      const id = ++words[CONTROL.room]!;
-      for (const { port } of this.helpers)
-        port.postMessage({ id, module: room.module, memory: room.memory });
-    }
+    this.enter(room);
     words[CONTROL.name] = Object.keys(room.exports).sort().indexOf(name);
     words[CONTROL.arguments] = args.length;
     numbers.set(args);
@@ -69,6 +66,21 @@ export class ThreadCrew implements Crew {
     Atomics.add(this.words, CONTROL.ticket, 1 << TURN_BITS);
     Atomics.notify(this.words, CONTROL.ticket);
     await Promise.all(this.helpers.splice(0).map(({ worker }) => worker.terminate()));
+  }
+
+  /** Tells the helpers which room is worked in. They keep rooms of one memory: work goes from one to the other and back. */
+  private enter(room: Room): void {
+    if (room === this.room) return;
+    const { module, memory } = room;
+    if (memory !== this.room?.memory) this.rooms.clear();
+    this.room = room;
+    let id = this.rooms.get(room);
+    if (id === undefined) {
+      const first = !this.rooms.size;
+      this.rooms.set(room, (id = ++this.made));
+      for (const { port } of this.helpers) port.postMessage({ id, module, memory, first });
+    }
+    this.words[CONTROL.room] = id;
   }
 
   private help(room: Room, name: string, args: readonly number[], ranges: readonly Range[]): void {

@@ -2,11 +2,6 @@
 
 import { addUp, offset } from './memory';
 
-/** Zeroes a tile: faster than from outside, where shared memory is written value by value. */
-export function blank(at: usize, bytes: usize): void {
-  memory.fill(at, 0, bytes);
-}
-
 /** The mean over three lanes, and 1 where a cell and all its neighbours are known, a float a cell. */
 export function greyAndSound(
   values: usize,

@@ -1,15 +1,18 @@
 // What is asked of the correction to copied tones: see evenTones in src/repair/even-tones.ts for what it is and why.
 
-import { addTo, Copies, firstOf, lastOf, Part, putValue, sample, scale, source } from './memory';
+import { BELOW, OWN, RIGHT, ROWS, STARTS, word } from '../solve/memory';
+import { addTo, Copies, firstPixel, Part, putValue, sample, scale, source } from './memory';
 
 /** Values a cell holds. */
 const LANES: i32 = 4;
 /** Right, left, below, above. */
 const SIDES: i32 = 4;
+/** Bytes for three sums and how firmly four sides are held. */
+const SCRATCH: usize = 128;
 
 /**
- * Lays down what is asked of every cell of a part, and what ties it to its copied tone and to the ring.
- * @param sums room for three doubles @param held room for four
+ * Lays down what is asked of every cell in some rows of a part, and what ties it to its copied tone and to the ring.
+ * @param scratch room for each range
  */
 @inline
 export function askOf<T, V>(
@@ -18,23 +21,35 @@ export function askOf<T, V>(
   tie: f64,
   ring: f64,
   ends: f64,
-  sums: usize,
-  held: usize,
+  scratch: usize,
   asked: usize,
+  range: i32,
+  from: usize,
+  to: usize,
 ): void {
-  let cell = 0;
-  for (let k = 0; k < part.count; k++)
-    for (let p = firstOf(part.runs, k); p < lastOf(part.runs, k); p++) {
-      cell++;
-      addTo(part.own, cell, tie);
-      if (isCopiedWhole(copies, p)) continue;
-      const rim = askedSteps<T>(copies, p, ring, ends, sums, held);
-      addTo(part.own, cell, (ring - 1) * <f64>rim);
-      for (let c = 0; c < copies.colours; c++)
-        putValue<V>(asked, LANES * cell + c, load<f64>(sums + (<usize>c << 3)));
-      scale(part.right, cell, load<f64>(held));
-      scale(part.below, cell, load<f64>(held, 16));
+  const sums = scratch + <usize>range * SCRATCH;
+  const held = sums + 24;
+  const level = part.level;
+  const own = word(level, OWN);
+  const starts = word(level, STARTS);
+  for (let y = from; y < to; y++) {
+    const last = word(word(level, ROWS), (y + 1) << 2);
+    for (let k = word(word(level, ROWS), y << 2); k < last; k++) {
+      let cell = <i32>(word(starts, k << 2) >> 1);
+      const end = <i32>(word(starts, (k + 1) << 2) >> 1);
+      let p = firstPixel(copies, part, y, k);
+      for (; cell < end; cell++, p++) {
+        addTo(own, cell, tie);
+        if (isCopiedWhole(copies, p)) continue;
+        const rim = askedSteps<T>(copies, p, ring, ends, sums, held);
+        addTo(own, cell, (ring - 1) * <f64>rim);
+        for (let c = 0; c < copies.colours; c++)
+          putValue<V>(asked, LANES * cell + c, load<f64>(sums + (<usize>c << 3)));
+        scale(word(level, RIGHT), cell, load<f64>(held));
+        scale(word(level, BELOW), cell, load<f64>(held, 16));
+      }
     }
+  }
 }
 
 /** Whether all neighbours of a site pixel are copied along with it: then nothing is asked of it. */

@@ -1,5 +1,7 @@
 // How a picture, the copies in it and the cells of a part lie in memory.
 
+import { PIXELS, WIDTH, word } from '../solve/memory';
+
 /** A picture and where pixels of its site are copied from. */
 @unmanaged
 export class Copies {
@@ -13,17 +15,13 @@ export class Copies {
   from: usize;
 }
 
-/** The cells of a part, numbered from 1 as their pixels are read, and their weights. */
+/** A part of the site: a window of the picture, and the level of a system that its pixels are the unknowns of. */
 @unmanaged
 export class Part {
-  /** Cells and one more. */
-  cells: i32;
-  /** Runs of pixels, two words each. */
-  runs: usize;
-  count: i32;
-  own: usize;
-  right: usize;
-  below: usize;
+  level: usize;
+  /** The window's corner in the picture, px. */
+  left: i32;
+  top: i32;
 }
 
 /** A sample of whatever kind. */
@@ -48,14 +46,11 @@ export function source(from: usize, p: i32): i32 {
   return load<i32>(from + (<usize>p << 2));
 }
 
+/** The picture's pixel that a run of a part begins with. @param y row of the part's window */
 @inline
-export function firstOf(runs: usize, k: i32): i32 {
-  return load<i32>(runs + (<usize>k << 3));
-}
-
-@inline
-export function lastOf(runs: usize, k: i32): i32 {
-  return load<i32>(runs + (<usize>k << 3), 4);
+export function firstPixel(copies: Copies, part: Part, y: usize, k: usize): i32 {
+  const x = word(word(part.level, PIXELS), k << 3) - y * word(part.level, WIDTH);
+  return (part.top + <i32>y) * copies.width + part.left + <i32>x;
 }
 
 @inline

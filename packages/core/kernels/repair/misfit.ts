@@ -2,7 +2,10 @@
 
 import { Copies, sample, source } from './memory';
 
-/** Adds up, square by square, how much the steps beyond the rim of a piece's site pixels differ, and how much there is of them. */
+/**
+ * Adds up, square by square, how much the steps beyond the rim of a piece's site pixels differ, and how much there is of them.
+ * @param sums two doubles a square, and one square more at either side
+ */
 @inline
 export function addMisfit<T>(
   copies: Copies,
@@ -12,8 +15,7 @@ export function addMisfit<T>(
   down: i32,
   side: i32,
   wide: i32,
-  unlike: usize,
-  steps: usize,
+  sums: usize,
 ): void {
   const from = copies.from;
   const width = copies.width;
@@ -22,7 +24,7 @@ export function addMisfit<T>(
     for (let x = 0; x < across; x++) {
       const p = first + x;
       if (source(from, p) < 0) continue;
-      const node = <usize>((y / side + 1) * wide + x / side + 1) << 3;
+      const node = sums + (<usize>((y / side + 1) * wide + x / side + 1) << 4);
       for (let way = 0; way < 4; way++) {
         const below = way > 1 ? 2 * way - 5 : 0;
         const right = way > 1 ? 0 : 2 * way - 1;
@@ -30,10 +32,9 @@ export function addMisfit<T>(
         const out = right + below * width;
         const there = source(from, p) + out;
         if (areKnown(copies, p, 2 * right, 2 * below))
-          compare<T>(copies, p + out, there, out, unlike + node, steps + node);
+          compare<T>(copies, p + out, there, out, node);
         if (areKnown(copies, p, right ? right : 1, below ? below : 1))
-          compare<T>(copies, p + out, there, below ? 1 : width, unlike + node, steps + node,
-          );
+          compare<T>(copies, p + out, there, below ? 1 : width, node);
       }
     }
   }
@@ -62,8 +63,7 @@ function compare<T>(
   here: i32,
   there: i32,
   step: i32,
-  unlike: usize,
-  steps: usize,
+  sums: usize,
 ): void {
   const by = step * copies.channels;
   const i = here * copies.channels;
@@ -71,7 +71,28 @@ function compare<T>(
   for (let c = 0; c < copies.colours; c++) {
     const a = sample<T>(copies.samples, i + c + by) - sample<T>(copies.samples, i + c);
     const b = sample<T>(copies.samples, j + c + by) - sample<T>(copies.samples, j + c);
-    store<f64>(unlike, load<f64>(unlike) + (a - b) * (a - b));
-    store<f64>(steps, load<f64>(steps) + (a * a + b * b));
+    store<f64>(sums, load<f64>(sums) + (a - b) * (a - b));
+    store<f64>(sums, load<f64>(sums, 8) + (a * a + b * b), 8);
   }
+}
+
+/**
+ * Weakens weights of squares by their misfit: that of a square and those round it, 1 where no rim is near.
+ * @param unlike misfit that counts for no more than that
+ */
+export function tellMisfit(sums: usize, wide: i32, high: i32, unlike: f64, weights: usize): void {
+  for (let y = 0; y < high; y++)
+    for (let x = 0; x < wide; x++, weights += 4) {
+      let apart: f64 = 0;
+      let whole: f64 = 0;
+      // Those at the sides are none of the piece.
+      for (let v = max(1, y - 1); v <= min(high - 2, y + 1); v++)
+        for (let u = max(1, x - 1); u <= min(wide - 2, x + 1); u++) {
+          const at = sums + (<usize>(v * wide + u) << 4);
+          apart += load<f64>(at);
+          whole += load<f64>(at, 8);
+        }
+      const misfit = whole > 0 ? min<f64>(1, apart / whole) : 1;
+      store<f32>(weights, <f32>(<f64>load<f32>(weights) * min<f64>(1, misfit / unlike)));
+    }
 }

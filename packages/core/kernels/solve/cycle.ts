@@ -9,6 +9,7 @@ import {
   HEIGHT,
   INVERSE,
   LEVEL,
+  MARKS,
   PARENTS,
   RIGHT,
   ROWS,
@@ -140,42 +141,80 @@ function prolongRow(level: usize, coarse: usize, y: usize): void {
   }
 }
 
-/** Sweeps before and after a correction. */
-const SWEEPS: usize = 4;
+/** Sweeps before and after a correction, of both colours in turn. */
+const SWEEPS: i32 = 4;
+/** What a row goes through on the way down, or up: the sweeps, and what passes between the levels. */
+const STAGES: i32 = SWEEPS + 1;
+
+/** Stages of the way down: relaxed from 0, then from what there is, then the rest handed on. */
+@inline
+function lower(level: usize, coarse: usize, y: usize, stage: i32): void {
+  if (stage == 0) relaxRowFromZero(level, y);
+  else if (stage < SWEEPS) relaxRow(level, y, stage & 1);
+  else restrictRow(level, coarse, y);
+}
+
+/** Stages of the way up: the coarse correction, and the sweeps in the opposite order. */
+@inline
+function raise(level: usize, coarse: usize, y: usize, stage: i32): void {
+  if (stage == 0) prolongRow(level, coarse, y);
+  else relaxRow(level, y, stage & 1);
+}
+
+/** Bytes between marks: no two threads write to one line of their caches. */
+const MARK: usize = 128;
+
+@inline
+function markOf(level: usize, stage: i32): usize {
+  return word(level, MARKS) + <usize>stage * MARK;
+}
+
+/** Waits until so many rows are done with what comes before a stage. */
+@inline
+function waitFor(level: usize, stage: i32, rows: i32): void {
+  const mark = markOf(level, stage);
+  while (atomic.load<i32>(mark) < rows);
+}
 
 /**
- * Sweeps of both colours in turn, from 0, and the rest handed on. All in one go over the rows, each sweep a row behind the
- * one before it, so that what a row has is read from memory once; every cell comes to what sweep after sweep would make it.
+ * Stages of a way, from one up to another, in one go over the rows, each a row behind the one before it, so that what a row
+ * has is read from memory once; every cell comes to what stage after stage would make it. Another thread may be a row ahead with
+ * the stages before.
  */
-function goDown(level: usize, coarse: usize): void {
-  const height = word(level, HEIGHT);
-  memory.fill(word(level, X), 0, word(level, CELLS) << 4);
-  memory.fill(word(coarse, B), 0, word(coarse, CELLS) << 4);
-  for (let t: usize = 0; t < height + SWEEPS; t++) {
-    if (t < height) relaxRowFromZero(level, t);
-    for (let sweep: usize = 1; sweep < SWEEPS; sweep++)
-      if (t >= sweep && t - sweep < height) relaxRow(level, t - sweep, sweep & 1);
-    if (t >= SWEEPS) restrictRow(level, coarse, t - SWEEPS);
+@inline
+function goThrough(level: usize, coarse: usize, from: i32, to: i32, isDown: bool): void {
+  const height = <i32>word(level, HEIGHT);
+  const last = to - from - 1;
+  for (let t = 0; t < height + last; t++) {
+    if (from && t < height) waitFor(level, from, min(t + 2, height));
+    for (let k = 0; k <= last; k++) {
+      const y = t - k;
+      if (y < 0 || y >= height) continue;
+      if (isDown) lower(level, coarse, <usize>y, from + k);
+      else raise(level, coarse, <usize>y, from + k);
+    }
+    if (to < STAGES && t >= last) atomic.store<i32>(markOf(level, to), t - last + 1);
   }
 }
 
-/** The coarse correction, and the sweeps in the opposite order, in the same way. */
-function goUp(level: usize, coarse: usize): void {
-  const height = word(level, HEIGHT);
-  for (let t: usize = 0; t < height + SWEEPS; t++) {
-    if (t < height) prolongRow(level, coarse, t);
-    for (let sweep: usize = 1; sweep <= SWEEPS; sweep++)
-      if (t >= sweep && t - sweep < height) relaxRow(level, t - sweep, sweep & 1);
-  }
+/** Stages of the way down from a level: its right-hand side becomes its x and the next level's right-hand side. */
+export function down(level: usize, _part: i32, from: i32, to: i32): void {
+  const coarse = level + LEVEL;
+  if (!from) memory.fill(word(coarse, B), 0, word(coarse, CELLS) << 4);
+  goThrough(level, coarse, from, to, true);
+}
+
+/** Stages of the way up to a level: its x is corrected by the next one's. */
+export function up(level: usize, _part: i32, from: i32, to: i32): void {
+  goThrough(level, level + LEVEL, from, to, false);
 }
 
 /** One symmetric V-cycle: x of the first level becomes an approximate solution for its b, starting from 0. */
 export function cycle(level: usize, left: i32): void {
   if (left == 1) return solveCoarsest(level);
-  const coarse = level + LEVEL;
-  goDown(level, coarse);
-  cycle(coarse, left - 1);
-  goUp(level, coarse);
+  down(level, 0, 0, STAGES);
+  cycle(level + LEVEL, left - 1);
+  up(level, 0, 0, STAGES);
 }
 
 function solveCoarsest(level: usize): void {

@@ -1,10 +1,9 @@
-// Steps of conjugate gradients.
+// Steps of conjugate gradients, over ranges of the first level's cells. Sums go into four doubles a range.
 
 import { addDoubles } from '../lanes';
 import {
   ABOVE,
   BELOW,
-  CELLS,
   DIAGONAL,
   RIGHT,
   UNDER,
@@ -17,32 +16,56 @@ import {
 /** So many cells are added up in single precision. */
 const TOGETHER: usize = 64;
 
-/** a . c over the first level's unknowns, lane by lane, into four doubles. */
-export function dot(level: usize, a: usize, c: usize, out: usize): void {
+@inline
+function sumsOf(sums: usize, part: i32): usize {
+  const out = sums + (<usize>part << 5);
   memory.fill(out, 0, 32);
-  const cells = word(level, CELLS);
-  for (let i: usize = 1; i < cells; ) {
-    const end = min(cells, i + TOGETHER);
+  return out;
+}
+
+/** a . c, lane by lane. */
+export function dot(a: usize, c: usize, sums: usize, part: i32, from: usize, to: usize): void {
+  const out = sumsOf(sums, part);
+  for (let i = from; i < to; ) {
+    const end = min(to, i + TOGETHER);
     let sum = f32x4.splat(0);
     for (; i < end; i++) sum = f32x4.add(sum, f32x4.mul(quad(a, i), quad(c, i)));
     addDoubles(out, sum);
   }
 }
 
-/** p = z + share * p, then q = A p. p . q goes into four doubles. `shares` are four floats. */
-export function advance(level: usize, z: usize, p: usize, q: usize, shares: usize, out: usize): void {
-  memory.fill(out, 0, 32);
+/** p = z + share * p. `shares` are four floats. */
+export function advance(
+  z: usize,
+  p: usize,
+  shares: usize,
+  _part: i32,
+  from: usize,
+  to: usize,
+): void {
+  const share = v128.load(shares);
+  for (let i = from; i < to; i++)
+    v128.store(p + (i << 4), f32x4.add(quad(z, i), f32x4.mul(share, quad(p, i))));
+}
+
+/** q = A p, and p . q. */
+export function multiply(
+  level: usize,
+  p: usize,
+  q: usize,
+  sums: usize,
+  part: i32,
+  from: usize,
+  to: usize,
+): void {
+  const out = sumsOf(sums, part);
   const above = word(level, ABOVE);
   const under = word(level, UNDER);
   const right = word(level, RIGHT);
   const below = word(level, BELOW);
   const diagonal = word(level, DIAGONAL);
-  const cells = word(level, CELLS);
-  const share = v128.load(shares);
-  for (let i: usize = 1; i < cells; i++)
-    v128.store(p + (i << 4), f32x4.add(quad(z, i), f32x4.mul(share, quad(p, i))));
-  for (let i: usize = 1; i < cells; ) {
-    const end = min(cells, i + TOGETHER);
+  for (let i = from; i < to; ) {
+    const end = min(to, i + TOGETHER);
     let sum = f32x4.splat(0);
     for (; i < end; i++) {
       const mine = quad(p, i);
@@ -57,21 +80,22 @@ export function advance(level: usize, z: usize, p: usize, q: usize, shares: usiz
   }
 }
 
-/** x += share * p, b -= share * q; b . b goes into four doubles. */
+/** x += share * p, b -= share * q, and b . b. */
 export function step(
-  level: usize,
   x: usize,
   p: usize,
   b: usize,
   q: usize,
   shares: usize,
-  out: usize,
+  sums: usize,
+  part: i32,
+  from: usize,
+  to: usize,
 ): void {
-  memory.fill(out, 0, 32);
-  const cells = word(level, CELLS);
+  const out = sumsOf(sums, part);
   const share = v128.load(shares);
-  for (let i: usize = 1; i < cells; ) {
-    const end = min(cells, i + TOGETHER);
+  for (let i = from; i < to; ) {
+    const end = min(to, i + TOGETHER);
     let sum = f32x4.splat(0);
     for (; i < end; i++) {
       v128.store(x + (i << 4), f32x4.add(quad(x, i), f32x4.mul(share, quad(p, i))));

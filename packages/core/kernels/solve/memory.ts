@@ -22,6 +22,8 @@ export const B: usize = 56;
 export const PARENTS: usize = 60;
 /** First run of each row, and at the end the run after the last. */
 export const ROWS: usize = 64;
+/** How many rows are done with what comes before a stage of the cycle, for threads that share the stages. */
+export const MARKS: usize = 68;
 export const LEVEL: usize = 80;
 
 @inline

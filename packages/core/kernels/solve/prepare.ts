@@ -21,16 +21,26 @@ import {
   word,
 } from './memory';
 
-/** Whatever follows from the first level's runs, neighbours and weights. @param map room for a word a pixel of the second */
-export function prepare(levels: usize, count: i32, map: usize): void {
+/**
+ * Whatever follows from where the first level's cells lie: which cells the other levels have, their neighbours and parents.
+ * @param map room for a word a pixel of the second
+ */
+export function number(levels: usize, count: i32, map: usize): void {
   for (let k: i32 = 0; k < count; k++) {
     const level = levels + <usize>k * LEVEL;
     startRuns(level);
+    if (k + 1 == count) return;
+    numberCoarse(level, level + LEVEL, map);
+    findParents(level, level + LEVEL, map);
+  }
+}
+
+/** Whatever follows from the first level's weights. */
+export function weigh(levels: usize, count: i32): void {
+  for (let k: i32 = 0; k < count; k++) {
+    const level = levels + <usize>k * LEVEL;
     addUp(level);
-    if (k + 1 < count) {
-      numberCoarse(level, level + LEVEL, map);
-      coarsen(level, level + LEVEL, map);
-    }
+    if (k + 1 < count) coarsen(level, level + LEVEL);
   }
 }
 
@@ -130,24 +140,14 @@ function cellAt(map: usize, x: isize, y: isize, wide: usize, high: usize): u32 {
   return load<u32>(map + ((<usize>y * wide + <usize>x) << 2));
 }
 
-/**
- * The next level's weights. A coarse edge stands for two fine ones over twice the distance, so fine weights are added and
- * halved; ties to known values go over about 3/2 of the fine distance, so theirs are added, halved and taken 4/3 times.
- */
-function coarsen(fine: usize, coarse: usize, map: usize): void {
+/** The four cells of the next level about every cell. */
+function findParents(fine: usize, coarse: usize, map: usize): void {
   const width = word(fine, WIDTH);
   const wide = word(coarse, WIDTH);
   const high = word(coarse, HEIGHT);
-  const right = word(coarse, RIGHT);
-  const below = word(coarse, BELOW);
-  const own = word(coarse, OWN);
-  const fineRight = word(fine, RIGHT);
-  const fineBelow = word(fine, BELOW);
-  const fineOwn = word(fine, OWN);
   const pixels = word(fine, PIXELS);
   const runs = word(fine, RUNS);
   let parents = word(fine, PARENTS);
-  let i: usize = 0;
   for (let k: usize = 0; k < runs; k++) {
     const begin = word(pixels, k << 3);
     const end = word(pixels, (k << 3) + 4);
@@ -155,15 +155,44 @@ function coarsen(fine: usize, coarse: usize, map: usize): void {
     const row = <isize>(y >> 1);
     const beside = y & 1 ? row + 1 : row - 1;
     for (let x = begin - y * width; x < end - y * width; x++) {
-      i++;
       parents += 16;
       const column = <isize>(x >> 1);
       const near = x & 1 ? column + 1 : column - 1;
-      const c = cellAt(map, column, row, wide, high);
-      store<u32>(parents, c);
+      store<u32>(parents, cellAt(map, column, row, wide, high));
       store<u32>(parents, cellAt(map, near, row, wide, high), 4);
       store<u32>(parents, cellAt(map, column, beside, wide, high), 8);
       store<u32>(parents, cellAt(map, near, beside, wide, high), 12);
+    }
+  }
+}
+
+/**
+ * The next level's weights. A coarse edge stands for two fine ones over twice the distance, so fine weights are added and
+ * halved; ties to known values go over about 3/2 of the fine distance, so theirs are added, halved and taken 4/3 times.
+ */
+function coarsen(fine: usize, coarse: usize): void {
+  const width = word(fine, WIDTH);
+  const right = word(coarse, RIGHT);
+  const below = word(coarse, BELOW);
+  const own = word(coarse, OWN);
+  const bytes = word(coarse, CELLS) << 2;
+  memory.fill(right, 0, bytes);
+  memory.fill(below, 0, bytes);
+  memory.fill(own, 0, bytes);
+  const fineRight = word(fine, RIGHT);
+  const fineBelow = word(fine, BELOW);
+  const fineOwn = word(fine, OWN);
+  const pixels = word(fine, PIXELS);
+  const runs = word(fine, RUNS);
+  const parents = word(fine, PARENTS);
+  let i: usize = 0;
+  for (let k: usize = 0; k < runs; k++) {
+    const begin = word(pixels, k << 3);
+    const end = word(pixels, (k << 3) + 4);
+    const y = begin / width;
+    for (let x = begin - y * width; x < end - y * width; x++) {
+      i++;
+      const c = word(parents, i << 4);
       add(own, c, single(fineOwn, i) * <f32>(2.0 / 3.0));
       // Even columns are the left halves of their parents: only odd ones have an edge to the next parent.
       if (x & 1) add(right, c, single(fineRight, i) * <f32>0.5);

@@ -3,11 +3,6 @@ import { ALIGN, openArena, stretchOf } from '../wasm/arena.js';
 import { BEFORE } from './half-plane.js';
 import { PREDICT_KERNEL } from './predict-kernel.js';
 
-/** Functions of kernels/predict.ts that one thread runs. Addresses in bytes. */
-export interface PredictKernel {
-  blank(at: number, bytes: number): void;
-}
-
 /** Values a cell holds: up to three colours. */
 export const LANES = 4;
 /** Side of the blocks that have a filter each, cells. */
@@ -46,32 +41,37 @@ export interface TileRoom {
   readonly room: Room;
   /** Addresses of the tiles' records, for the kernel. */
   readonly records: Int32Array;
-  /** An empty tile, no larger than the room was opened for. Good until the next one is laid there. */
+  /**
+   * A tile, no larger than the room was opened for. Good until the next one is laid there; the first one's arrays are zeros,
+   * others' are what they were.
+   */
   lay(slot: number, width: number, height: number): Tile;
 }
 
-/** Opens room for so many tiles of up to this size. */
-export function openTiles(width: number, height: number, slots: number): TileRoom {
+/** Opens room for so many tiles of up to this size. @param arena whose memory is to be used @default a new one */
+export function openTiles(
+  width: number,
+  height: number,
+  slots: number,
+  arena?: Arena<unknown>,
+): TileRoom {
   const size = bytesOf(sizesOf(width, height));
-  const arena: Arena<PredictKernel> = openArena(
-    PREDICT_KERNEL,
-    slots * (size + 4 * RECORD) + 4 * slots,
-    2 * slots + 1,
-    { shared: true },
-  );
-  const records = arena.words(slots);
+  const [bytes, arrays] = [slots * (size + 4 * RECORD) + 4 * slots, 2 * slots + 1];
+  const own = arena ?? openArena<unknown>(PREDICT_KERNEL, bytes, arrays, { shared: true });
+  const { room } = arena ? arena.join(PREDICT_KERNEL) : own;
+  const stretch = arena ? arena.more(bytes, arrays) : own;
+  const records = stretch.words(slots);
   const all = Array.from({ length: slots }, () => ({
-    record: arena.words(RECORD),
-    bytes: arena.bytes(size),
+    record: stretch.words(RECORD),
+    begin: stretch.bytes(size).byteOffset,
   }));
   all.forEach(({ record }, k) => (records[k] = record.byteOffset));
   return {
-    room: arena.room,
+    room,
     records,
     lay: (slot, wide, high) => {
-      const { record, bytes } = all[slot]!;
-      const stretch = stretchOf(arena.room.memory.buffer, bytes.byteOffset);
-      return layTile(record, stretch, sizesOf(wide, high), arena.kernel);
+      const { record, begin } = all[slot]!;
+      return layTile(record, stretchOf(room.memory.buffer, begin), sizesOf(wide, high));
     },
   };
 }
@@ -130,7 +130,7 @@ function bytesOf(sizes: Sizes): number {
   return [...laidBytes(sizes), ...ownBytes(sizes)].reduce((sum, bytes) => sum + bytes + ALIGN, 0);
 }
 
-function layTile(record: Int32Array, stretch: Stretch, sizes: Sizes, kernel: PredictKernel): Tile {
+function layTile(record: Int32Array, stretch: Stretch, sizes: Sizes): Tile {
   const { width, height, stride, across, down, cells } = sizes;
   const offsets = stretch.words(BEFORE.length);
   const unknown = stretch.bytes(cells);
@@ -139,7 +139,6 @@ function layTile(record: Int32Array, stretch: Stretch, sizes: Sizes, kernel: Pre
   const detail = stretch.doubles(3);
   const own = ownBytes(sizes).map((bytes) => stretch.bytes(bytes).byteOffset);
   const [first, last] = [own[0]!, stretch.bytes(0).byteOffset];
-  kernel.blank(offsets.byteOffset, first - offsets.byteOffset);
   offsets.set(BEFORE.map(([x, y]) => y * stride + x));
   record.set([width, height, stride, across, down, cells, 0]);
   const laid = [offsets, unknown, values, grid, detail].map((array) => array.byteOffset);

@@ -13,7 +13,6 @@ import { cropMask } from '../shape/crop-mask.js';
 import { deepestOf } from '../shape/depth.js';
 import { partBoxes } from '../shape/part-boxes.js';
 import { partsOf } from '../shape/parts.js';
-import { alone } from '../task/crew.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
 import type { DonorInput } from './clone.js';
@@ -168,10 +167,10 @@ function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
   const { channels, data } = out;
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
   const boxes = partBoxes(mask, out.width);
-  const copies = layCopies(below, { from, mask }, 0);
+  const copies = layCopies(below, { from, mask });
   const { colour } = copies;
   colour.set(data);
-  towardsExpected(copies, frameOf(below), boxes, 1, COPIED, alone);
+  towardsExpected(copies, frameOf(below), boxes, 1, COPIED);
   const [colours, white] = [colourChannels(channels), whiteOf(data)];
   for (let p = mask.indexOf(1); p >= 0; p = mask.indexOf(1, p + 1))
     for (let i = p * channels; i < p * channels + colours; i++) {

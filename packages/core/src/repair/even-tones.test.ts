@@ -26,8 +26,8 @@ function evened(
     for (let x = BOX.x; x < BOX.x + BOX.width; x++)
       from[y * WIDTH + x] = y * WIDTH + x + (typeof shift === 'number' ? shift : shift(x));
   from.forEach((source, p) => (mask[p] = source >= 0 ? 1 : 0));
-  const copies = layCopies(picture, { from, mask }, mask.length);
-  evenTones(copies, BOX, adapt);
+  const copies = layCopies(picture, { from, mask });
+  evenTones(copies, [BOX], adapt);
   return copies.colour as Float32Array;
 }
 

@@ -1,7 +1,6 @@
 import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
-import { alone } from '../task/crew.js';
 import { FILLED, towardsExpected } from './expected.js';
 import { layCopies } from './laid-copies.js';
 
@@ -45,9 +44,9 @@ function settled(
     }
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
-  const copies = layCopies(below, { from, mask }, 0);
+  const copies = layCopies(below, { from, mask });
   copies.colour.set(copied);
-  towardsExpected(copies, frameOf(below), boxes, share, strengths, alone);
+  towardsExpected(copies, frameOf(below), boxes, share, strengths);
   return { colour: copies.colour as Float32Array, copied, from };
 }
 

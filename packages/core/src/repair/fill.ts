@@ -57,9 +57,9 @@ function copyAndEven(
 ): Raster {
   const site = siteOf(map, origin, below, coverage);
   const groups = groupsOf(site.mask, below.width);
-  const copies = layCopies(below, site, site.size + 1);
-  for (const box of groups) evenTones(copies, box, adapt);
-  towardsExpected(copies, frame, groups, adapt, FILLED, crew);
+  const copies = layCopies(below, site, crew);
+  evenTones(copies, groups, adapt);
+  towardsExpected(copies, frame, groups, adapt, FILLED);
   return layOver(below, { data: copies.colour }, site.covered, strength, groups);
 }
 

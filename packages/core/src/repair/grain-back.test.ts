@@ -107,7 +107,9 @@ test.each<[Depth, Channels]>([
   for (let i = 0; i < picture.data.length; i++) picture.data[i] = random.unit() * white;
   const coverage = site.map((s, p) => (s && random.unit() < 0.98 ? (p % 3 ? 1 : 0.99) : 0));
   const n = width * height;
-  const arena = openArena<RepairKernel>(REPAIR_KERNEL, picture.data.byteLength + 16 * n, 5);
+  const arena = openArena<RepairKernel>(REPAIR_KERNEL, picture.data.byteLength + 16 * n, 5, {
+    shared: true,
+  });
   const kernel = functionsFor(arena.kernel, picture.data.BYTES_PER_ELEMENT);
   const samples = arena.bytes(picture.data.byteLength);
   const cover = arena.floats(n);

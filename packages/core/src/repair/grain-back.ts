@@ -108,7 +108,10 @@ function layDown(picture: Raster, coverage: Float32Array, near: Rect): Laid {
   const { data } = picture;
   const most = near.width * near.height;
   const bytes = data.byteLength + 4 * coverage.length + 4 * most + 8 + 8 * 2 * ASKED;
-  const arena = openArena<RepairKernel>(REPAIR_KERNEL, bytes, 5, { once: true });
+  const arena = openArena<RepairKernel>(REPAIR_KERNEL, bytes, 5, {
+    once: true,
+    shared: true,
+  });
   const cover = arena.floats(coverage.length);
   cover.set(coverage);
   return {

@@ -2,41 +2,10 @@ import type { Kind } from '../wasm/kind.js';
 import { kindOf } from '../wasm/kind.js';
 
 /** Those that there is one of for every kind of samples. */
-type OfKind = Pick<RepairFunctions, 'ask' | 'correct' | 'misfit' | 'fineness' | 'grain'>;
+type OfKind = Pick<RepairFunctions, 'fineness' | 'grain'>;
 
-/** Functions of kernels/repair.ts for one kind of samples. Addresses in bytes; `copies` and `part` are records there. */
+/** Functions of kernels/repair.ts for one kind of samples that one thread runs. Addresses in bytes. */
 export interface RepairFunctions {
-  ask(
-    copies: number,
-    part: number,
-    tie: number,
-    ring: number,
-    ends: number,
-    sums: number,
-    held: number,
-    asked: number,
-  ): void;
-  /** @returns how many cells it has tied */
-  hold(
-    part: number,
-    correction: number,
-    colours: number,
-    drift: number,
-    tint: number,
-    firmly: number,
-  ): number;
-  correct(copies: number, part: number, correction: number, colour: number): void;
-  misfit(
-    copies: number,
-    left: number,
-    top: number,
-    across: number,
-    down: number,
-    side: number,
-    wide: number,
-    unlike: number,
-    steps: number,
-  ): void;
   places(
     coverage: number,
     width: number,
@@ -75,22 +44,37 @@ export interface RepairFunctions {
   ): void;
 }
 
-/** Functions of kernels/repair.ts. */
+/** Functions of kernels/repair.ts that one thread runs. */
 export type RepairKernel = {
   readonly [F in keyof OfKind as `${F}${Kind}`]: OfKind[F];
-} & Pick<RepairFunctions, 'places'> &
-  Readonly<Record<'holdSingle' | 'holdDouble', RepairFunctions['hold']>>;
+} & Pick<RepairFunctions, 'places'>;
 
 /** The functions for samples of so many bytes. */
 export function functionsFor(kernel: RepairKernel, bytes: number): RepairFunctions {
   const kind = kindOf(bytes);
   return {
-    ask: kernel[`ask${kind}`],
-    correct: kernel[`correct${kind}`],
-    misfit: kernel[`misfit${kind}`],
     places: kernel.places,
     fineness: kernel[`fineness${kind}`],
     grain: kernel[`grain${kind}`],
-    hold: kind === 'Bytes' ? kernel.holdSingle : kernel.holdDouble,
   };
+}
+
+/** Functions of kernels/repair.ts that threads share, and whether there is one for every kind of samples or of tones. */
+const SHARED = {
+  count: 'one',
+  lay: 'one',
+  ask: 'samples',
+  correct: 'samples',
+  layPieces: 'samples',
+  hold: 'tones',
+  takeOver: 'tones',
+} as const;
+export type SharedFunction = keyof typeof SHARED;
+
+/** What a shared function is called in the kernel, for samples of so many bytes. */
+export function sharedName(name: SharedFunction, bytes: number): string {
+  const kind = SHARED[name];
+  if (kind === 'one') return name;
+  if (kind === 'samples') return name + kindOf(bytes);
+  return name + (bytes === 1 ? 'Single' : 'Double');
 }

@@ -7,17 +7,25 @@ export interface Stretch {
   doubles(length: number): Float64Array;
 }
 
-/** The memory a kernel works on. */
+/** The memory a kernel works on, and other kernels with it. */
 export interface Arena<Kernel> extends Stretch {
   /** The compiled kernel's functions; addresses are byte offsets into its memory. */
   readonly kernel: Kernel;
   /** Memory and module, for threads that work on them together. */
   readonly room: Room;
+  /** Another kernel on the same memory, made for shared memory if this one is. */
+  join<Other>(code: string): Pick<Arena<Other>, 'kernel' | 'room'>;
+  /**
+   * So much more memory, after all that there was. Shared memory only: arrays of other memory are lost when it grows.
+   * @param bytes room for arrays of these many bytes in all, each rounded up @param arrays how many arrays will be cut
+   */
+  more(bytes: number, arrays: number): Stretch;
 }
 
 interface WasmApi {
   Memory: new (limits: { initial: number; maximum?: number; shared?: boolean }) => {
     readonly buffer: ArrayBuffer;
+    grow(pages: number): number;
   };
   Module: new (bytes: Uint8Array) => object;
   compile(bytes: Uint8Array): Promise<object>;
@@ -27,6 +35,8 @@ interface WasmApi {
 declare const WebAssembly: WasmApi;
 
 const PAGE = 65536;
+/** As much as a kernel can address: what shared memory may grow to is told when it is made. */
+const MOST_PAGES = 65536;
 /** Where arrays begin. */
 export const ALIGN = 16;
 /** Modules keep their few globals at the bottom of the memory. */
@@ -40,7 +50,7 @@ const kept = new Map<string, Room>();
 export interface Room {
   /** The compiled module; with shared memory other threads make instances of their own. */
   readonly module: object;
-  readonly memory: { readonly buffer: ArrayBuffer };
+  readonly memory: InstanceType<WasmApi['Memory']>;
   readonly exports: object;
 }
 
@@ -67,14 +77,28 @@ export function openArena<Kernel>(
 ): Arena<Kernel> {
   const needed = bytes + (arrays + 64) * ALIGN + PAGE;
   let room = once ? kept.get(code) : undefined;
-  if (room && room.memory.buffer.byteLength >= needed)
-    new Uint8Array(room.memory.buffer, GLOBALS, needed - GLOBALS).fill(0);
+  if (room && room.memory.buffer.byteLength >= needed) zero(room.memory.buffer, GLOBALS, needed);
   else {
-    room = makeRoom(code, needed, shared);
+    const initial = Math.ceil(needed / PAGE);
+    const limits = shared ? { initial, maximum: MOST_PAGES, shared } : { initial };
+    room = makeRoom(code, new WebAssembly.Memory(limits));
     if (once && needed <= KEPT) kept.set(code, room);
   }
   const { memory, exports } = room;
-  return { kernel: exports as Kernel, room, ...stretchOf(memory.buffer, GLOBALS) };
+  return {
+    kernel: exports as Kernel,
+    room,
+    ...stretchOf(memory.buffer, GLOBALS),
+    join: <Other>(other: string) => {
+      const joined = makeRoom(other, memory);
+      return { kernel: joined.exports as Other, room: joined };
+    },
+    more: (length, count) => {
+      const begin = memory.buffer.byteLength;
+      memory.grow(Math.ceil((length + count * ALIGN) / PAGE));
+      return stretchOf(memory.buffer, begin);
+    },
+  };
 }
 
 /**
@@ -87,6 +111,12 @@ export async function compileAhead(codes: readonly string[]): Promise<void> {
       if (!compiled.has(code)) compiled.set(code, await WebAssembly.compile(fromBase64(code)));
     }),
   );
+}
+
+/** Zeroes what lies from one byte up to another. @param begin a multiple of {@link ALIGN} @param end may be made up to one */
+export function zero(buffer: ArrayBuffer, begin: number, end: number): void {
+  // Shared memory is written value by value: the larger they are, the fewer.
+  new Float64Array(buffer, begin, roundedUp(end - begin) / 8).fill(0);
 }
 
 /** What begins so many bytes into a memory. @param begin a multiple of {@link ALIGN} */
@@ -111,13 +141,9 @@ function roundedUp(bytes: number): number {
   return Math.ceil(bytes / ALIGN) * ALIGN;
 }
 
-function makeRoom(code: string, needed: number, shared: boolean): Room {
+function makeRoom(code: string, memory: Room['memory']): Room {
   let module = compiled.get(code);
   if (!module) compiled.set(code, (module = new WebAssembly.Module(fromBase64(code))));
-  const initial = Math.ceil(needed / PAGE);
-  const memory = new WebAssembly.Memory(
-    shared ? { initial, maximum: initial, shared } : { initial },
-  );
   const env = {
     memory,
     abort: () => {

@@ -1,58 +1,34 @@
 // Distances in masks: twin of src/shape/plain/depth.ts; slopes beside them: twin of src/find/plain/tensor.ts.
 
-const FAR: f64 = 1e6;
-const DIAGONAL: f64 = 4.0 / 3.0;
+import { chamfer, FAR } from './chamfer';
+
+/** Depth of what has no outside, px. */
+const ENDLESS: f32 = 1e6;
 
 @inline
-function at(depth: usize, p: i32): f64 {
-  return <f64>load<f32>(depth + (<usize>p << 2));
+function at(values: usize, p: i32): f64 {
+  return <f64>load<f32>(values + (<usize>p << 2));
 }
 
-/** The first pixel from `p` on that lies in the mask, or `end`. */
 @inline
-function nextIn(mask: usize, p: i32, end: i32): i32 {
-  // What lies outside is most of nearly every mask.
-  while (p + 8 <= end && !load<u64>(mask + p)) p += 8;
-  while (p < end && !load<u8>(mask + p)) p++;
-  return p;
+function depthOf(thirds: i32): f32 {
+  return thirds == FAR ? ENDLESS : <f32>(<f64>thirds / 3);
 }
 
-/** Chamfer distance into a mask (Borgefors 1986, weights 1 and 4/3). @param depth zeros @returns the greatest that has an end */
-export function depths(mask: usize, depth: usize, width: i32, height: i32): f64 {
-  const count = width * height;
-  const last = count - width;
-  for (let p = nextIn(mask, 0, count); p < count; p = nextIn(mask, p + 1, count)) {
-    const x = p % width;
-    let least = FAR;
-    if (x > 0) least = min(least, at(depth, p - 1) + 1);
-    if (p >= width) {
-      least = min(least, at(depth, p - width) + 1);
-      if (x > 0) least = min(least, at(depth, p - width - 1) + DIAGONAL);
-      if (x + 1 < width) least = min(least, at(depth, p - width + 1) + DIAGONAL);
-    }
-    store<f32>(depth + (<usize>p << 2), <f32>least);
-  }
-  let most: f64 = 0;
-  for (let p = count - 1; p >= 0; p--) {
-    while (p >= 8 && !load<u64>(mask + p - 7)) p -= 8;
-    if (!load<u8>(mask + p)) continue;
-    const x = p % width;
-    let least = at(depth, p);
-    if (x + 1 < width) least = min(least, at(depth, p + 1) + 1);
-    if (p < last) {
-      least = min(least, at(depth, p + width) + 1);
-      if (x + 1 < width) least = min(least, at(depth, p + width + 1) + DIAGONAL);
-      if (x > 0) least = min(least, at(depth, p + width - 1) + DIAGONAL);
-    }
-    store<f32>(depth + (<usize>p << 2), <f32>least);
-    if (least < FAR) most = max(most, at(depth, p));
-  }
-  return most;
+/** Measures the depth in a mask, in thirds of a pixel. @returns the greatest that has an end, px */
+export function measure(mask: usize, thirds: usize, width: i32, height: i32): f64 {
+  return <f64>depthOf(chamfer(mask, thirds, width, height));
+}
+
+/** Depths in px. */
+export function depths(thirds: usize, count: i32, depth: usize): void {
+  for (let p = 0; p < count; p++)
+    store<f32>(depth + (<usize>p << 2), depthOf(<i32>load<u16>(thirds + (<usize>p << 1))));
 }
 
 /** The greatest depth in every square of `side` px, row by row. @param deepest zeros */
 export function deepestIn(
-  depth: usize,
+  thirds: usize,
   width: i32,
   height: i32,
   side: i32,
@@ -61,12 +37,12 @@ export function deepestIn(
   const wide = (width + side - 1) / side;
   for (let y = 0; y < height; y++) {
     let to = deepest + (<usize>((y / side) * wide) << 2);
-    let from = depth + (<usize>(y * width) << 2);
+    let from = thirds + (<usize>(y * width) << 1);
     for (let x = 0; x < width; x += side, to += 4) {
-      let most = load<f32>(to);
-      for (let end = min(width, x + side), u = x; u < end; u++, from += 4)
-        most = max(most, load<f32>(from));
-      store<f32>(to, most);
+      let most = 0;
+      for (let end = min(width, x + side), u = x; u < end; u++, from += 2)
+        most = max(most, <i32>load<u16>(from));
+      if (most) store<f32>(to, max(load<f32>(to), depthOf(most)));
     }
   }
 }

@@ -2,7 +2,9 @@
 import { between, leave, resume } from './dice';
 import { HALF, at32, put32 } from './memory';
 
-/** Marks in `hole` what is filled so far; 1 is what is not. */
+/** Marks in `hole`: what is not filled yet, what of that is waiting for its ring, what is filled. */
+const OPEN: u8 = 1;
+const WAITING: u8 = 2;
 const FILLED: u8 = 3;
 
 /** Pixels of sources, in reading order, every `step`-th. */
@@ -31,39 +33,58 @@ export function inwards(
   waiting: usize,
   nearest: usize,
 ): void {
-  memory.copy(waiting, holes, <usize>count << 2);
-  let left = count;
-  while (left) {
-    // What is taken goes behind what is not: the order within a ring does not matter.
-    let rest = 0;
-    let end = left;
-    while (rest < end) {
-      const p = at32(waiting, rest);
-      const taken = nearest
-        ? mirrors(pixels, hole, banned, width, height, nearest, p)
-        : takesMean(pixels, hole, width, height, p);
-      if (!taken) {
-        rest++;
-        continue;
-      }
-      end--;
-      put32(waiting, rest, at32(waiting, end));
-      put32(waiting, end, p);
-    }
-    if (rest == left) break;
-    for (let k = rest; k < left; k++) store<u8>(hole + at32(waiting, k), FILLED);
-    left = rest;
+  // Ring after ring lies in `waiting`: whatever has a known neighbour first.
+  let end = 0;
+  for (let k = 0; k < count; k++) {
+    const p = at32(holes, k);
+    if (hasKnown(hole, width, height, p)) put32(waiting, end++, p);
   }
-  for (let k = 0; k < count; k++) store<u8>(hole + at32(holes, k), 1);
+  for (let k = 0; k < end; k++) store<u8>(hole + at32(waiting, k), WAITING);
+  for (let ring = 0; ring < end; ) {
+    const last = end;
+    for (let k = ring; k < last; k++) {
+      const p = at32(waiting, k);
+      if (nearest) mirror(pixels, hole, banned, width, height, nearest, p);
+      else takeMean(pixels, hole, width, height, p);
+    }
+    for (let k = ring; k < last; k++) store<u8>(hole + at32(waiting, k), FILLED);
+    for (let k = ring; k < last; k++) end = addBeside(hole, width, height, at32(waiting, k), waiting, end);
+    ring = last;
+  }
+  for (let k = 0; k < count; k++) store<u8>(hole + at32(holes, k), OPEN);
+}
+
+function hasKnown(hole: usize, width: i32, height: i32, p: i32): bool {
+  const x = p % width;
+  const y = p / width;
+  for (let v = max(0, y - 1); v <= min(height - 1, y + 1); v++)
+    for (let u = max(0, x - 1); u <= min(width - 1, x + 1); u++)
+      if (!isUnknown(hole, v * width + u)) return true;
+  return false;
+}
+
+/** Has the open ones about a pixel wait. @returns how many there are then */
+function addBeside(hole: usize, width: i32, height: i32, p: i32, waiting: usize, end: i32): i32 {
+  const x = p % width;
+  const y = p / width;
+  for (let v = max(0, y - 1); v <= min(height - 1, y + 1); v++)
+    for (let u = max(0, x - 1); u <= min(width - 1, x + 1); u++) {
+      const q = v * width + u;
+      if (load<u8>(hole + q) != OPEN) continue;
+      store<u8>(hole + q, WAITING);
+      put32(waiting, end++, q);
+    }
+  return end;
 }
 
 @inline
 function isUnknown(hole: usize, p: i32): bool {
-  return load<u8>(hole + p) == 1;
+  const mark = load<u8>(hole + p);
+  return mark == OPEN || mark == WAITING;
 }
 
-/** Gives a pixel the mean of its known neighbours; false, and nothing is given, if it has none. */
-function takesMean(pixels: usize, hole: usize, width: i32, height: i32, p: i32): bool {
+/** Gives a pixel the mean of its known neighbours: it has some. */
+function takeMean(pixels: usize, hole: usize, width: i32, height: i32, p: i32): void {
   const x = p % width;
   const y = p / width;
   let n = 0;
@@ -75,17 +96,15 @@ function takesMean(pixels: usize, hole: usize, width: i32, height: i32, p: i32):
       n++;
       sum = i32x4.add(sum, v128.load_ext<i16>(pixels + (<usize>q << 3)));
     }
-  if (!n) return false;
   const to = pixels + (<usize>p << 3);
   store<i16>(to, <i16>(i32x4.extract_lane(sum, 0) / n));
   store<i16>(to, <i16>(i32x4.extract_lane(sum, 1) / n), 2);
   store<i16>(to, <i16>(i32x4.extract_lane(sum, 2) / n), 4);
   store<i16>(to, <i16>(i32x4.extract_lane(sum, 3) / n), 6);
-  return true;
 }
 
-/** Gives a pixel what is mirrored at the known one nearest to it; false if it has none. */
-function mirrors(
+/** Gives a pixel what is mirrored at the known one nearest to it: one beside it is known. */
+function mirror(
   pixels: usize,
   hole: usize,
   banned: usize,
@@ -93,7 +112,7 @@ function mirrors(
   height: i32,
   nearest: usize,
   p: i32,
-): bool {
+): void {
   const px = p % width;
   const py = p / width;
   let q = -1;
@@ -110,7 +129,6 @@ function mirrors(
       q = known;
       least = distance;
     }
-  if (q < 0) return false;
   put32(nearest, p, q);
   const x = 2 * (q % width) - px;
   const y = 2 * (q / width) - py;
@@ -119,7 +137,6 @@ function mirrors(
   if (x >= 0 && y >= 0 && x < width && y < height)
     if (!load<u8>(hole + mirrored) && !load<u8>(banned + mirrored)) from = mirrored;
   store<u64>(pixels + (<usize>p << 3), load<u64>(pixels + (<usize>from << 3)));
-  return true;
 }
 
 /** Matches every target with a source by chance, within reach if one is soon found there. */

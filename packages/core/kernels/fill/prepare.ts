@@ -1,4 +1,5 @@
 // Levels made ready for matching: twin of src/fill/plain/prepare.ts. Whole numbers only.
+import { chamfer } from '../chamfer';
 import { HALF, at32, put32 } from './memory';
 
 /** Forbidden because it lies beyond the picture. */
@@ -135,38 +136,9 @@ function gatherColumns(at: usize): v128 {
   return any;
 }
 
-const FAR: i32 = 60_000;
-
-/** Chamfer distance into the hole in thirds of a pixel (Borgefors 1986, weights 3 and 4); the border counts as inside. */
+/** Depths in the hole, in thirds of a pixel. */
 export function depths(hole: usize, depth: usize, width: i32, height: i32): void {
-  const n = width * height;
-  memory.fill(depth, 0, <usize>n << 1);
-  for (let p = 0; p < n; p++) {
-    while (p + 8 <= n && !load<u64>(hole + p)) p += 8;
-    if (p >= n || !load<u8>(hole + p)) continue;
-    const x = p % width;
-    let d = FAR;
-    if (x > 0) d = min(d, deep(depth, p - 1) + 3);
-    if (p >= width) {
-      d = min(d, deep(depth, p - width) + 3);
-      if (x > 0) d = min(d, deep(depth, p - width - 1) + 4);
-      if (x + 1 < width) d = min(d, deep(depth, p - width + 1) + 4);
-    }
-    store<u16>(depth + (<usize>p << 1), <u16>d);
-  }
-  for (let p = n - 1; p >= 0; p--) {
-    while (p >= 8 && !load<u64>(hole + p - 7)) p -= 8;
-    if (!load<u8>(hole + p)) continue;
-    const x = p % width;
-    let d = deep(depth, p);
-    if (x + 1 < width) d = min(d, deep(depth, p + 1) + 3);
-    if (p + width < n) {
-      d = min(d, deep(depth, p + width) + 3);
-      if (x + 1 < width) d = min(d, deep(depth, p + width + 1) + 4);
-      if (x > 0) d = min(d, deep(depth, p + width - 1) + 4);
-    }
-    store<u16>(depth + (<usize>p << 1), <u16>d);
-  }
+  chamfer(hole, depth, width, height);
 }
 
 @inline

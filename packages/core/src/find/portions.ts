@@ -1,6 +1,7 @@
 import type { Point } from '../shape/site.js';
 import { partsOf } from '../shape/parts.js';
 import { traceOutline } from '../shape/trace.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** Portions smaller than this share of the site join a neighbour. */
 const SMALLEST = 0.06;
@@ -25,7 +26,7 @@ export function cutPortions(
   const area = site.reduce((n, v) => n + v, 0);
   let masks = [...new Set(owner.filter((_, p) => site[p]))].flatMap((label) =>
     partsOf(
-      Uint8Array.from(owner, (v, p) => (site[p] && v === label ? 1 : 0)),
+      maskWhere(owner.length, (p) => site[p] === 1 && owner[p] === label),
       width,
     ),
   );

@@ -9,6 +9,7 @@ import type { Point } from '../shape/site.js';
 import { widened } from '../shape/widened.js';
 import { findGrounds } from './grounds.js';
 import { settleStrips } from './last-strip.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** Share of a side's border from which on a ground that lies along it is background. */
 const ALONG = 0.06;
@@ -34,7 +35,11 @@ export function subjectOf(picture: Raster): Uint8Array | null {
     see(y * width + width - 1, 1 / height);
   }
   for (let x = 0; x < width; x++) see(x, 1 / width);
-  const before = Uint8Array.from(labels, (l) => (l < 0 || (along.get(l) ?? 0) >= ALONG ? 0 : 1));
+  const isBefore = new Map([...along].map(([label, share]) => [label, share < ALONG]));
+  const before = maskWhere(
+    labels.length,
+    (p) => labels[p]! >= 0 && (isBefore.get(labels[p]!) ?? true),
+  );
   const parts = partsOf(before, width).sort((a, b) => b.length - a.length);
   const most = parts[0]?.length ?? 0;
   const subject = new Uint8Array(labels.length);
@@ -80,6 +85,18 @@ const LARGEST_BESIDE = 0.4;
 /** CIELAB distance from what stands at both ends of a row at which something is no background. */
 const APART = 13;
 
+/** Squared distance of one colour from another. */
+function farFrom(
+  ours: readonly Float32Array[],
+  p: number,
+  theirs: readonly Float32Array[],
+  q: number,
+): number {
+  let sum = 0;
+  for (let c = 0; c < 3; c++) sum += (ours[c]![p]! - theirs[c]![q]!) ** 2;
+  return sum;
+}
+
 /**
  * Pixels beside the subject that differ from the background at both ends of their row, such as a small thing that the grounds took for
  * a part of it.
@@ -96,7 +113,9 @@ function standingOut(picture: Raster, subject: Uint8Array): number[] {
       const q = y * step * width + x * step;
       const at = (c: number): number => data[q * channels + (channels >= 3 ? c : 0)]! / white;
       const { L, a, b } = labOfSrgb(at(0), at(1), at(2));
-      [lab[0]![p], lab[1]![p], lab[2]![p]] = [L, a, b];
+      lab[0]![p] = L;
+      lab[1]![p] = a;
+      lab[2]![p] = b;
       open[p] = subject[q] ? 0 : 1;
     }
   // Each row's background is what stands at its two ends.
@@ -112,23 +131,11 @@ function standingOut(picture: Raster, subject: Uint8Array): number[] {
     // The outermost columns are what the others are compared with.
     if (!open[p] || p % w < 2 || p % w >= w - 2) continue;
     const y = Math.floor(p / w);
-    const far = ends.map((end) =>
-      end.reduce((sum, values, c) => sum + (soft[c]![p]! - values[y]!) ** 2, 0),
-    );
-    if (Math.min(...far) > APART * APART) off[p] = 1;
+    if (Math.min(farFrom(soft, p, ends[0]!, y), farFrom(soft, p, ends[1]!, y)) > APART * APART)
+      off[p] = 1;
   }
-  const near = widened(
-    open.reduce(
-      (mask, v, p) => {
-        mask[p] = 1 - v;
-        return mask;
-      },
-      new Uint8Array(w * h),
-    ),
-    w,
-    h,
-    BESIDE,
-  );
+  const closed = maskWhere(w * h, (p) => open[p] === 0);
+  const near = widened(closed, w, h, BESIDE);
   return partsOf(off, w)
     .filter((part) => part.length < LARGEST_BESIDE * w * h && part.some((p) => near[p]))
     .flatMap((part) =>

@@ -9,6 +9,7 @@ import { hullOf, leastRectangle } from './hull.js';
 import { paperEdge } from './paper-edge.js';
 import type { Line, Quad } from './quad.js';
 import { crossing, inReadingOrder, sidesOf } from './quad.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** One print on a scanner's bed or in a copy shot. */
 export interface FoundPrint {
@@ -65,7 +66,7 @@ function offGround(planes: readonly Plane[]): { mask: Uint8Array; limit: number 
   });
   const usual = medianOf(rim.map((p) => off[p]!));
   const limit = Math.max(7, 4 * usual);
-  return { mask: Uint8Array.from(off, (v) => (v > limit ? 1 : 0)), limit };
+  return { mask: maskWhere(off.length, (p) => off[p]! > limit), limit };
 }
 
 /** Hulls of the large bodies of a mask; holes do not matter, thin bridges (shadows, hairs) are cut. */

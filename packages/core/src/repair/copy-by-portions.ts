@@ -18,6 +18,7 @@ import { checkpoint } from '../task/task.js';
 import type { DonorInput } from './clone.js';
 import { COPIED, towardsExpected } from './expected.js';
 import { layCopies } from './laid-copies.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** Options of {@link copyByPortions}. */
 export interface PortionOptions extends Partial<Omit<DonorSearchOptions, 'count' | 'used'>> {
@@ -165,7 +166,7 @@ export function copyByPortions(
 /** Brings what was copied into a picture, changed in place, towards what its surroundings make likely. */
 function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
   const { channels, data } = out;
-  const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
+  const mask = maskWhere(from.length, (p) => from[p]! >= 0);
   const boxes = partBoxes(mask, out.width);
   const copies = layCopies(below, { from, mask });
   const { colour } = copies;

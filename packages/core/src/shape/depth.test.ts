@@ -51,7 +51,7 @@ describe('depth of a mask', () => {
       const [w, h] = [random.between(1, 40), random.between(1, 14)];
       const share = random.unit();
       const hole = Uint8Array.from({ length: w * h }, () => (random.unit() < share ? 1 : 0));
-      expect(depthsOf(hole, w, h)).toEqual(depthsPlainly(hole, w, h));
+      expect(depthsOf(hole, w, h)).toEqual(depthsPlainly(hole, w));
       const out = [...hole.keys()].filter((p) => !hole[p]);
       if (!out.length) continue;
       depthsOf(hole, w, h).forEach((d, p) => {

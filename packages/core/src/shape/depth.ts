@@ -7,7 +7,10 @@ import { SHAPE_KERNEL } from './shape-kernel.js';
  * @param hole 1 = inside, 0 = outside
  */
 export function depthsOf(hole: Uint8Array, width: number, height: number): Float32Array {
-  return measured(hole, width, height).depths.slice();
+  const { arena, thirds } = measured(hole, width, height, hole.length);
+  const depths = arena.floats(hole.length);
+  arena.kernel.depths(thirds.byteOffset, hole.length, depths.byteOffset);
+  return depths.slice();
 }
 
 /** Greatest depth of a mask, px; 0 of one that has no outside. */
@@ -23,19 +26,19 @@ export function deepestIn(
   side: number,
 ): Float32Array {
   const squares = Math.ceil(width / side) * Math.ceil(height / side);
-  const { arena, depths } = measured(mask, width, height, squares);
+  const { arena, thirds } = measured(mask, width, height, squares);
   const deepest = arena.floats(squares);
-  arena.kernel.deepestIn(depths.byteOffset, width, height, side, deepest.byteOffset);
+  arena.kernel.deepestIn(thirds.byteOffset, width, height, side, deepest.byteOffset);
   return deepest.slice();
 }
 
 /** Good until the next mask is measured. @param more floats there is to be room for */
 function measured(mask: Uint8Array, width: number, height: number, more = 0) {
-  const arena = openArena<ShapeKernel>(SHAPE_KERNEL, 5 * mask.length + 4 * more, 3, { once: true });
+  const arena = openArena<ShapeKernel>(SHAPE_KERNEL, 3 * mask.length + 4 * more, 3, { once: true });
   const inside = arena.bytes(mask.length);
-  const depths = arena.floats(mask.length);
+  const thirds = arena.shorts(mask.length);
   inside.set(mask);
   const { kernel } = arena;
-  const deepest = kernel.depths(inside.byteOffset, depths.byteOffset, width, height);
-  return { arena, depths, deepest };
+  const deepest = kernel.measure(inside.byteOffset, thirds.byteOffset, width, height);
+  return { arena, thirds, deepest };
 }

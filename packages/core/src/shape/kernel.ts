@@ -1,8 +1,9 @@
 /** Functions of kernels/shape.ts. Addresses in bytes. */
 export interface ShapeKernel {
-  /** @returns the greatest depth that has an end */
-  depths(mask: number, depth: number, width: number, height: number): number;
-  deepestIn(depth: number, width: number, height: number, side: number, deepest: number): void;
+  /** @returns the greatest depth that has an end, px */
+  measure(mask: number, thirds: number, width: number, height: number): number;
+  depths(thirds: number, count: number, depth: number): void;
+  deepestIn(thirds: number, width: number, height: number, side: number, deepest: number): void;
   tensors(
     grey: number,
     mask: number,

@@ -1,6 +1,7 @@
 import { depthsOf } from '../shape/depth.js';
 import { partsOf } from '../shape/parts.js';
 import type { Layer } from '../raster/layers.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** What tells strokes from the grounds of a picture that have their colour. */
 export interface Thinness {
@@ -20,8 +21,8 @@ export const HALF = { share: 0.75, more: 2 } as const;
  */
 export function thinShare({ grey, colours }: Layer, { colour, within, breadth }: Thinness): number {
   const planes = colours.length ? colours : [grey];
-  const mask = Uint8Array.from(grey.values, (_, p) =>
-    planes.every(({ values }, c) => Math.abs(values[p]! - colour[c]!) <= within) ? 1 : 0,
+  const mask = maskWhere(grey.values.length, (p) =>
+    planes.every(({ values }, c) => Math.abs(values[p]! - colour[c]!) <= within),
   );
   const depths = depthsOf(mask, grey.width, grey.height);
   let [all, thin] = [0, 0];

@@ -2,6 +2,7 @@ import { labOfSrgb } from '../colour/lab.js';
 import type { Layer } from '../raster/layers.js';
 import { boxMean } from '../raster/plane.js';
 import { piecesOf } from './pieces.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** Something that draws the eye away from the subject, at the level it was found at. */
 export interface Pull {
@@ -44,7 +45,7 @@ export function pullsOf({ grey, colours }: Layer): Pull[] {
   const strength = stands[0]!.map((l, p) => Math.max(0, l) + Math.max(0, stands[1]![p]!));
   const sorted = strength.slice().sort();
   const least = Math.max(28, sorted[Math.floor(0.985 * sorted.length)]!);
-  const mask = Uint8Array.from(strength, (s) => (s >= least ? 1 : 0));
+  const mask = maskWhere(strength.length, (p) => strength[p]! >= least);
   return piecesOf(mask, width)
     .filter(({ pixels }) => pixels.length >= 12 && pixels.length < MOST * width * height)
     .map((piece): Pull => {

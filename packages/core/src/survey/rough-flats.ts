@@ -4,6 +4,7 @@ import { partsOf } from '../shape/parts.js';
 import { SIDES } from '../shape/sides.js';
 import type { Flat } from './flats.js';
 import { flatWith } from './flats.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** Halvings at which the noise of a scan, and what a compression rings with, are averaged away. */
 const HALVINGS = 3;
@@ -86,8 +87,8 @@ function pixelsOf(
 
 /** Cells that a region may reach into. */
 function cellsBeyond(cells: Uint8Array, width: number, height: number): Uint8Array {
-  const near = boxMean({ width, height, values: Float32Array.from(cells) }, BEYOND).values;
-  return Uint8Array.from(near, (v) => (v > 1e-6 ? 1 : 0));
+  const near = boxMean({ width, height, values: new Float32Array(cells) }, BEYOND).values;
+  return maskWhere(near.length, (k) => near[k]! > 1e-6);
 }
 
 /** The largest part of a region, with what is small and enclosed in it. */
@@ -102,7 +103,7 @@ function withoutCrumbs(
   const main = parts.reduce((most, part) => (part.length > most.length ? part : most));
   const inside = new Uint8Array(found.length);
   for (const p of main) inside[p] = 1;
-  const open = Uint8Array.from(inside, (is, p) => (is || !within[cellOf(p)] ? 0 : 1));
+  const open = maskWhere(inside.length, (p) => !inside[p] && within[cellOf(p)] === 1);
   for (const part of partsOf(open, width, false))
     if (part.length <= CRUMB) for (const p of part) inside[p] = 1;
   const pixels: number[] = [];

@@ -3,6 +3,7 @@ import type { Lab } from '../colour/lab.js';
 import type { Layer } from '../raster/layers.js';
 import { piecesOf } from './pieces.js';
 import { toneCurveOf } from './tone-curve.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /** A stain, or a shadow along a fold, at the level it was found at. */
 export interface Stain {
@@ -33,7 +34,7 @@ export function stainsOf(layer: Layer): Stain[] {
   const off = labs.map(stray);
   const least = OFF * Math.max(0.5, usual) ** 0.5;
   // Its rim is clearest; within, it may hardly tint.
-  const tinted = Uint8Array.from(off, (d) => (d > FAINT * least ? 1 : 0));
+  const tinted = maskWhere(off.length, (p) => off[p]! > FAINT * least);
   for (const { pixels } of piecesOf(tinted, width)) {
     const clear = pixels.filter((p) => off[p]! > least);
     const own = FAINT * meanOf(clear, (p) => off[p]!);

@@ -17,9 +17,7 @@ const OWN = 0.02;
  */
 export function falloffOf(planes: readonly Plane[]): number {
   const { width, height } = planes[0]!;
-  const logs = planes.map(({ values }) =>
-    Float32Array.from(values, (v) => Math.log(Math.max(1, v) / 255)),
-  );
+  const logs = planes.map(({ values }) => values.map((v) => Math.log(Math.max(1, v) / 255)));
   const radius = new Float32Array(width * height);
   for (let y = 0, p = 0; y < height; y++)
     for (let x = 0; x < width; x++, p++) radius[p] = squaredRadius(x, y, width, height);

@@ -82,7 +82,7 @@ function slowOf(planes: readonly Plane[], shut: Uint8Array): Plane[] {
   const { width, height } = planes[0]!;
   const twice = (values: Float32Array): Float32Array =>
     boxMean(boxMean({ width, height, values }, SLOW), SLOW).values;
-  const open = Float32Array.from(shut, (s) => 1 - s);
+  const open = new Float32Array(shut).map((s) => 1 - s);
   const share = twice(open);
   return planes.map(({ values }) => {
     const known = new Float32Array(values.length);

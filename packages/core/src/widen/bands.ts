@@ -2,6 +2,7 @@ import { layerAt } from '../raster/layers.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import type { Sides } from './canvas.js';
+import { crop } from '../raster/rect.js';
 
 /** A part of a new side that is filled at once. */
 export interface Band {
@@ -73,19 +74,20 @@ function jointsAlong(
   side: 'left' | 'right',
   subject: Uint8Array | null,
 ): number[] {
-  const { grey, colours } = layerAt(picture, 0);
+  const { width, height } = picture;
+  const wide = Math.min(width, Math.max(4, Math.round(STRIP * width)));
+  const left = side === 'left' ? 0 : width - wide;
+  const strip = crop(picture, { x: left, y: 0, width: wide, height });
+  const { grey, colours } = layerAt(strip, 0);
   const planes = colours.length ? colours : [grey];
-  const { width, height } = grey;
-  const wide = Math.max(4, Math.round(STRIP * width));
-  const from = side === 'left' ? 0 : width - wide;
   const rows = planes.map(({ values }) => {
     const sums = new Float64Array(height + 1);
     let mean = 0;
     for (let y = 0; y < height; y++) {
       let [sum, n] = [0, 0];
-      for (let x = from; x < from + wide; x++) {
-        if (subject?.[y * width + x]) continue;
-        sum += values[y * width + x]!;
+      for (let x = 0; x < wide; x++) {
+        if (subject?.[y * width + left + x]) continue;
+        sum += values[y * wide + x]!;
         n++;
       }
       // Where the subject reaches the edge, the ground behind it is taken to go on.

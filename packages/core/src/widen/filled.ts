@@ -8,6 +8,7 @@ import type { Sides } from './canvas.js';
 import { canvasRect, onCanvas } from './canvas.js';
 import type { SidesOptions } from './sides-map.js';
 import { searchHole, searchSides } from './sides-map.js';
+import { maskWhere } from '../shape/mask-where.js';
 
 /**
  * Fills a hole from what stands around it, lines of structure continued.
@@ -23,7 +24,7 @@ export function holeFilled(
 ): Raster {
   if (!maskBox(hole, picture.width)) return picture;
   const map = searchHole(picture, hole, banned, options, task);
-  const coverage = Float32Array.from(hole);
+  const coverage = new Float32Array(hole);
   return fill({ below: picture, origin: frameOf(picture), map, coverage }, 1, {
     crew: options.crew,
   });
@@ -45,6 +46,6 @@ export function sidesFilled(
   const map = searchSides(picture, sides, subject, options, task);
   const origin = canvasRect(picture, sides);
   const { at: _, ...below } = onCanvas(picture, origin);
-  const coverage = Float32Array.from(map.dx, (d) => (d === NOT_FILLED ? 0 : 1));
+  const coverage = new Float32Array(maskWhere(map.dx.length, (p) => map.dx[p] !== NOT_FILLED));
   return fill({ below, origin, map, coverage }, 1, { crew: options.crew });
 }

@@ -8,6 +8,7 @@ import { root } from './ready.mjs';
 export const KERNELS = {
   donor: 'donor',
   fill: 'fill',
+  find: 'find',
   join: 'join',
   predict: 'predict',
   register: 'register',
@@ -17,7 +18,7 @@ export const KERNELS = {
 };
 
 /** Kernels that several threads run on one memory. */
-const SHARED = new Set(['fill', 'join', 'predict', 'register', 'repair', 'solve']);
+const SHARED = new Set(['fill', 'find', 'join', 'predict', 'register', 'repair', 'solve']);
 
 /** @returns the module's text */
 export async function compileKernel(name) {

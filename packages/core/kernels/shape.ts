@@ -1,14 +1,9 @@
-// Distances in masks: twin of src/shape/plain/depth.ts; slopes beside them: twin of src/find/plain/tensor.ts.
+// Distances in masks: twin of src/shape/plain/depth.ts.
 
 import { chamfer, FAR } from './chamfer';
 
 /** Depth of what has no outside, px. */
 const ENDLESS: f32 = 1e6;
-
-@inline
-function at(values: usize, p: i32): f64 {
-  return <f64>load<f32>(values + (<usize>p << 2));
-}
 
 @inline
 function depthOf(thirds: i32): f32 {
@@ -44,48 +39,5 @@ export function deepestIn(
         most = max(most, <i32>load<u16>(from));
       if (most) store<f32>(to, max(load<f32>(to), depthOf(most)));
     }
-  }
-}
-
-@inline
-function isIn(mask: usize, p: i32): u8 {
-  return load<u8>(mask + p);
-}
-
-/**
- * Sums of the products of slopes in the squares round some pixels, of `half` - 1 px to either side: across, down, and of the
- * two; what reads the mask does not count. @param sums three doubles a pixel
- */
-export function tensors(
-  grey: usize,
-  mask: usize,
-  width: i32,
-  pixels: usize,
-  count: i32,
-  half: i32,
-  sums: usize,
-): void {
-  for (let k = 0; k < count; k++, sums += 24) {
-    let xx: f64 = 0;
-    let yy: f64 = 0;
-    let xy: f64 = 0;
-    const middle = load<i32>(pixels + (<usize>k << 2));
-    for (let v = 1 - half; v < half; v++) {
-      const row = middle + v * width;
-      for (let p = row - half + 1; p < row + half; p++) {
-        if (
-          isIn(mask, p) | isIn(mask, p + 1) | isIn(mask, p - 1) | isIn(mask, p + width) | isIn(mask, p - width)
-        )
-          continue;
-        const gx = (at(grey, p + 1) - at(grey, p - 1)) / 2;
-        const gy = (at(grey, p + width) - at(grey, p - width)) / 2;
-        xx += gx * gx;
-        yy += gy * gy;
-        xy += gx * gy;
-      }
-    }
-    store<f64>(sums, xx);
-    store<f64>(sums, yy, 8);
-    store<f64>(sums, xy, 16);
   }
 }

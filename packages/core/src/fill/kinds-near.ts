@@ -36,27 +36,25 @@ export function withUnlike(
   const { width, height } = window;
   if (depth < DEEP || !isOpen(hole, width, height)) return banned;
   const grid = gridOf(window);
-  const looks = looksOf(window, hole, grid);
-  const rows = looks.length / grid.columns;
-  const away = depthsOf(besides(hole, window.width, grid, rows), grid.columns, rows);
+  const { looks, open } = looksOf(window, hole, grid);
+  const away = depthsOf(open, grid.columns, grid.rows);
   const reach = (NEAR * depth) / grid.cell;
   const near = distinct(
     looks.filter((look, k): look is Look => look !== null && away[k]! <= reach),
   );
-  const isLike = Uint8Array.from(looks, (look, k) =>
-    look !== null && (away[k]! <= reach || isLikeOne(look, near)) ? 1 : 0,
-  );
   const closed = banned.slice();
-  let [left, wanted] = [0, 0];
-  for (let y = 0, p = 0; y < height; y++) {
-    const row = Math.floor(y / grid.cell) * grid.columns;
-    for (let x = 0; x < width; x++, p++) {
-      wanted += hole[p]!;
-      if (hole[p]) continue;
-      if (!isLike[row + grid.columnOf[x]!]) closed[p] = 1;
-      if (!closed[p]) left++;
+  let left = 0;
+  looks.forEach((look, k) => {
+    const isLike = look !== null && (away[k]! <= reach || isLikeOne(look, near));
+    const { from, to, top, bottom } = placeOf(grid, k);
+    for (let y = top; y < bottom; y++) {
+      const [first, last] = [y * width + from, y * width + to];
+      if (isLike) for (let p = first; p < last; p++) left += hole[p] || closed[p] ? 0 : 1;
+      else for (let p = first; p < last; p++) if (!hole[p]) closed[p] = 1;
     }
-  }
+  });
+  let wanted = 0;
+  for (let p = 0; p < hole.length; p++) wanted += hole[p]!;
   return left < ENOUGH * wanted ? banned : closed;
 }
 
@@ -64,27 +62,21 @@ export function withUnlike(
 interface Grid {
   readonly cell: number;
   readonly columns: number;
-  /** Of every column of pixels. */
-  readonly columnOf: Int32Array;
+  readonly rows: number;
+  /** Of the window, px. */
+  readonly width: number;
+  readonly height: number;
 }
 
 function gridOf({ width, height }: Raster): Grid {
   const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
-  const columnOf = Int32Array.from({ length: width }, (_, x) => Math.floor(x / cell));
-  return { cell, columns: Math.ceil(width / cell), columnOf };
+  return { cell, columns: Math.ceil(width / cell), rows: Math.ceil(height / cell), width, height };
 }
 
-/** Cells that hold no pixel of the hole. */
-function besides(
-  hole: Uint8Array,
-  width: number,
-  { cell, columns, columnOf }: Grid,
-  rows: number,
-): Uint8Array {
-  const cells = new Uint8Array(columns * rows).fill(1);
-  for (let p = hole.indexOf(1); p >= 0; p = hole.indexOf(1, p + 1))
-    cells[Math.floor(p / width / cell) * columns + columnOf[p % width]!] = 0;
-  return cells;
+/** Columns and rows of pixels that a cell takes. */
+function placeOf({ cell, columns, width, height }: Grid, k: number) {
+  const [from, top] = [(k % columns) * cell, Math.floor(k / columns) * cell];
+  return { from, to: Math.min(width, from + cell), top, bottom: Math.min(height, top + cell) };
 }
 
 /** Whether a hole reaches the window's border, which it does at the picture's border alone. */
@@ -94,41 +86,35 @@ function isOpen(hole: Uint8Array, width: number, height: number): boolean {
   return false;
 }
 
-/** The mean looks of every cell; null where the hole takes all of it. */
+/** The mean looks of every cell, null where the hole takes all of it; and 1 where it holds no pixel of the hole. */
 function looksOf(
-  { width, height, channels, data }: Raster,
+  { width, channels, data }: Raster,
   hole: Uint8Array,
-  { cell, columns, columnOf }: Grid,
-): (Look | null)[] {
-  const rows = Math.ceil(height / cell);
+  grid: Grid,
+): { readonly looks: (Look | null)[]; readonly open: Uint8Array } {
   const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
-  const sums = new Float64Array(5 * columns * rows);
-  for (let y = 0, p = 0; y < height; y++) {
-    const row = Math.floor(y / cell) * columns;
-    for (let x = 0; x < width; x++, p++) {
-      if (hole[p]) continue;
-      const at = 5 * (row + columnOf[x]!);
-      const i = p * channels;
-      sums[at]!++;
-      sums[at + 1]! += data[i]!;
-      sums[at + 2]! += data[i + green]!;
-      sums[at + 3]! += data[i + blue]!;
-      if (x + 1 < width) sums[at + 4]! += Math.abs(data[i]! - data[i + channels]!);
-    }
-  }
   const scale = 255 / whiteOf(data);
-  return Array.from({ length: columns * rows }, (_, k): Look | null => {
-    const n = sums[5 * k]!;
+  const open = new Uint8Array(grid.columns * grid.rows);
+  const looks = Array.from(open, (_, k): Look | null => {
+    const { from, to, top, bottom } = placeOf(grid, k);
+    let [n, red, greens, blues, steps] = [0, 0, 0, 0, 0];
+    for (let y = top; y < bottom; y++)
+      for (let p = y * width + from; p < y * width + to; p++) {
+        if (hole[p]) continue;
+        const i = p * channels;
+        n++;
+        red += data[i]!;
+        greens += data[i + green]!;
+        blues += data[i + blue]!;
+        if (p + 1 < (y + 1) * width) steps += Math.abs(data[i]! - data[i + channels]!);
+      }
+    if (n === (to - from) * (bottom - top)) open[k] = 1;
     if (!n) return null;
-    const [r, g, b, step] = [1, 2, 3, 4].map((c) => (sums[5 * k + c]! * scale) / n) as [
-      number,
-      number,
-      number,
-      number,
-    ];
+    const [r, g, b] = [(red * scale) / n, (greens * scale) / n, (blues * scale) / n];
     const grey = 0.299 * r + 0.587 * g + 0.114 * b;
-    return [0.4 * grey, 0.4 * (r - g), 0.35 * ((r + g) / 2 - b), 1.5 * step];
+    return [0.4 * grey, 0.4 * (r - g), 0.35 * ((r + g) / 2 - b), (1.5 * steps * scale) / n];
   });
+  return { looks, open };
 }
 
 /** One of every so many looks that differ by less than a step, darkest first. */

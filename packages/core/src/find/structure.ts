@@ -2,8 +2,9 @@ import type { GuideLine } from '../fill/guides.js';
 import type { Raster } from '../raster/raster.js';
 import { deepestOf } from '../shape/depth.js';
 import type { Point } from '../shape/site.js';
+import { FOLLOWED } from './edges.js';
 import type { Entry } from './entries.js';
-import { entriesOf, FOLLOWED, OUT } from './entries.js';
+import { entriesOf, OUT } from './entries.js';
 
 const MOST_GUIDES = 8;
 /** Greatest turn, as a cosine, between an edge and the straight way to its partner. */

@@ -4,13 +4,4 @@ export interface ShapeKernel {
   measure(mask: number, thirds: number, width: number, height: number): number;
   depths(thirds: number, count: number, depth: number): void;
   deepestIn(thirds: number, width: number, height: number, side: number, deepest: number): void;
-  tensors(
-    grey: number,
-    mask: number,
-    width: number,
-    pixels: number,
-    count: number,
-    half: number,
-    sums: number,
-  ): void;
 }

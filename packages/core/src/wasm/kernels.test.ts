@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-test.each(['donor', 'fill', 'join', 'predict', 'register', 'repair', 'shape', 'solve'])(
+test.each(['donor', 'fill', 'find', 'join', 'predict', 'register', 'repair', 'shape', 'solve'])(
   'the committed %s kernel is what its source compiles to',
   (name) => {
     const script = `import { compileKernel, modulePath } from './scripts/kernels.mjs';

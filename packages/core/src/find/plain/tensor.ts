@@ -1,6 +1,6 @@
-import type { Ground } from '../tensors.js';
+import type { Ground } from '../edges.js';
 
-/** Twin of tensors in kernels/shape.ts, for one pixel. */
+/** Structure tensor at a pixel (Forstner and Gulch 1987): sums of the products of slopes in the square round it; what reads the unknown does not count. */
 export function tensorPlainly(
   { grey, hole, width }: Ground,
   pixel: number,

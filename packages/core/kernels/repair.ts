@@ -5,9 +5,11 @@ import { correctBy, holdBack } from './repair/correct';
 import { Copies, Part } from './repair/memory';
 import { finenessOf, grainOf } from './repair/grain';
 import { layPiecesOf, takeOverOf } from './repair/piece';
+import { layOverOf } from './repair/site';
 
 export { places } from './repair/grain';
 export { count, lay } from './repair/part';
+export { blank, layDonors } from './repair/site';
 
 export function askBytes(
   copies: Copies,
@@ -34,6 +36,19 @@ export function correctBytes(
   to: usize,
 ): void {
   correctBy<u8, f32>(copies, part, correction, colour, from, to);
+}
+
+export function layOverBytes(
+  copies: Copies,
+  colour: usize,
+  covered: usize,
+  strength: f64,
+  white: f64,
+  _range: i32,
+  from: i32,
+  to: i32,
+): void {
+  layOverOf<u8, f32>(copies, colour, covered, strength, white, from, to);
 }
 
 export function layPiecesBytes(
@@ -77,6 +92,19 @@ export function correctWords(
   correctBy<u16, f64>(copies, part, correction, colour, from, to);
 }
 
+export function layOverWords(
+  copies: Copies,
+  colour: usize,
+  covered: usize,
+  strength: f64,
+  white: f64,
+  _range: i32,
+  from: i32,
+  to: i32,
+): void {
+  layOverOf<u16, f64>(copies, colour, covered, strength, white, from, to);
+}
+
 export function layPiecesWords(
   copies: Copies,
   colour: usize,
@@ -116,6 +144,19 @@ export function correctFloats(
   to: usize,
 ): void {
   correctBy<f32, f64>(copies, part, correction, colour, from, to);
+}
+
+export function layOverFloats(
+  copies: Copies,
+  colour: usize,
+  covered: usize,
+  strength: f64,
+  white: f64,
+  _range: i32,
+  from: i32,
+  to: i32,
+): void {
+  layOverOf<f32, f64>(copies, colour, covered, strength, white, from, to);
 }
 
 export function layPiecesFloats(

@@ -1,4 +1,4 @@
-// Distances in masks: twin of src/shape/plain/depth.ts.
+// Distances in masks, twin of src/shape/plain/depth.ts, and their parts.
 
 import { chamfer, FAR } from './chamfer';
 
@@ -40,4 +40,79 @@ export function deepestIn(
       if (most) store<f32>(to, max(load<f32>(to), depthOf(most)));
     }
   }
+}
+
+/** A stretch of set pixels in a row; of a part's first one it becomes the part's box. */
+@unmanaged
+class Run {
+  left: i32;
+  /** One past the last. */
+  right: i32;
+  top: i32;
+  bottom: i32;
+  /** A run of the same part, no later than this one; the first one names itself. */
+  part: i32;
+}
+const RUN: usize = 20;
+
+@inline
+function runAt(runs: usize, k: i32): Run {
+  return changetype<Run>(runs + <usize>k * RUN);
+}
+
+function firstOf(runs: usize, k: i32): i32 {
+  let first = k;
+  while (runAt(runs, first).part != first) first = runAt(runs, first).part;
+  runAt(runs, k).part = first;
+  return first;
+}
+
+/**
+ * Finds the stretches of a mask, row by row, and the parts they belong to, corners joining: the first one of each becomes its
+ * box. @returns how many there are
+ */
+export function parts(mask: usize, width: i32, height: i32, runs: usize): i32 {
+  let above = 0;
+  let begin = 0;
+  let count = 0;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    const end = row + width;
+    for (let p = nextIn(mask, row, end); p < end; p = nextIn(mask, p, end)) {
+      const run = runAt(runs, count);
+      run.left = p - row;
+      while (p < end && load<u8>(mask + p)) p++;
+      run.right = p - row;
+      run.top = y;
+      run.bottom = y;
+      run.part = count;
+      // Those of the row above that end before it touch nothing that comes.
+      while (above < begin && runAt(runs, above).right < run.left) above++;
+      for (let j = above; j < begin && runAt(runs, j).left <= run.right; j++) {
+        const one = firstOf(runs, j);
+        const other = firstOf(runs, count);
+        runAt(runs, max(one, other)).part = min(one, other);
+      }
+      count++;
+    }
+    above = begin;
+    begin = count;
+  }
+  for (let k = 0; k < count; k++) {
+    const run = runAt(runs, k);
+    const first = runAt(runs, firstOf(runs, k));
+    first.left = min(first.left, run.left);
+    first.right = max(first.right, run.right);
+    first.bottom = run.bottom;
+  }
+  return count;
+}
+
+/** The first pixel from `p` on that lies in the mask, or `end`. */
+@inline
+function nextIn(mask: usize, p: i32, end: i32): i32 {
+  // What lies outside is most of nearly every mask.
+  while (p + 8 <= end && !load<u64>(mask + p)) p += 8;
+  while (p < end && !load<u8>(mask + p)) p++;
+  return p;
 }

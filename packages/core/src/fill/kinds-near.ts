@@ -43,15 +43,19 @@ export function withUnlike(
     looks.filter((look, k): look is Look => look !== null && away[k]! <= reach),
   );
   const closed = banned.slice();
+  const isFree = !banned.includes(1);
   let left = 0;
   looks.forEach((look, k) => {
     const isLike = look !== null && (away[k]! <= reach || isLikeOne(look, near));
     const { from, to, top, bottom } = placeOf(grid, k);
-    for (let y = top; y < bottom; y++) {
-      const [first, last] = [y * width + from, y * width + to];
-      if (isLike) for (let p = first; p < last; p++) left += hole[p] || closed[p] ? 0 : 1;
-      else for (let p = first; p < last; p++) if (!hole[p]) closed[p] = 1;
-    }
+    if (isLike && isFree && open[k]) left += (to - from) * (bottom - top);
+    else
+      for (let y = top; y < bottom; y++) {
+        const [first, last] = [y * width + from, y * width + to];
+        if (isLike) for (let p = first; p < last; p++) left += 1 - (hole[p]! | closed[p]!);
+        else if (open[k]) closed.fill(1, first, last);
+        else for (let p = first; p < last; p++) closed[p]! |= 1 - hole[p]!;
+      }
   });
   let wanted = 0;
   for (let p = 0; p < hole.length; p++) wanted += hole[p]!;

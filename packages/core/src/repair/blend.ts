@@ -1,7 +1,5 @@
 import type { Raster, Samples } from '../raster/raster.js';
 import { colourChannels, createRaster, depthOf, whiteOf } from '../raster/raster.js';
-import type { Rect } from '../raster/rect.js';
-import { frameOf } from '../raster/rect.js';
 
 /**
  * Lays `colour` over `below`: below + (colour - below) * coverage * strength, colour channels only.
@@ -9,45 +7,27 @@ import { frameOf } from '../raster/rect.js';
  * @param colour same size and channels as `below`, on the same scale; floats may exceed the range and are clipped
  * @param coverage one value a pixel, 0..1
  * @param strength 0..1
- * @param boxes that together hold what is covered, apart from one another; the whole when left out
  */
 export function layOver(
   below: Raster,
   colour: { readonly data: Samples | Float32Array | Float64Array },
   coverage: Float32Array,
   strength: number,
-  boxes: readonly Rect[] = [frameOf(below)],
 ): Raster {
   const { width, height, channels, data } = below;
   const out = createRaster(width, height, channels, depthOf(data));
   out.data.set(data);
-  for (const box of boxes)
-    for (let y = box.y; y < box.y + box.height; y++) {
-      const first = y * width + box.x;
-      layRow(out, colour.data, coverage, strength, first, first + box.width);
-    }
-  return out;
-}
-
-/** Lays pixels of a row over what stands there. */
-function layRow(
-  { channels, data }: Raster,
-  colour: Samples | Float32Array | Float64Array,
-  coverage: Float32Array,
-  strength: number,
-  first: number,
-  end: number,
-): void {
   const colours = colourChannels(channels);
   const white = whiteOf(data);
-  for (let p = first; p < end; p++) {
+  for (let p = 0; p < coverage.length; p++) {
     const share = coverage[p]! * strength;
     if (share <= 0) continue;
     for (let i = p * channels, last = i + colours; i < last; i++) {
       const base = data[i]!;
-      const value = base + (colour[i]! - base) * share;
+      const value = base + (colour.data[i]! - base) * share;
       const clipped = value < 0 ? 0 : value > white ? white : value;
-      data[i] = white > 1 ? Math.floor(clipped + 0.5) : clipped;
+      out.data[i] = white > 1 ? Math.floor(clipped + 0.5) : clipped;
     }
   }
+  return out;
 }

@@ -168,10 +168,10 @@ function settleCopies(below: Raster, out: Raster, from: Int32Array): void {
   const { channels, data } = out;
   const mask = maskWhere(from.length, (p) => from[p]! >= 0);
   const boxes = partBoxes(mask, out.width);
-  const copies = layCopies(below, { from, mask });
+  const copies = layCopies(below, from);
   const { colour } = copies;
   colour.set(data);
-  towardsExpected(copies, frameOf(below), boxes, 1, COPIED);
+  towardsExpected(copies, mask, frameOf(below), boxes, 1, COPIED);
   const [colours, white] = [colourChannels(channels), whiteOf(data)];
   for (let p = mask.indexOf(1); p >= 0; p = mask.indexOf(1, p + 1))
     for (let i = p * channels; i < p * channels + colours; i++) {

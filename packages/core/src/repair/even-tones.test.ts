@@ -21,12 +21,10 @@ function evened(
   adapt: number,
 ): Float32Array {
   const from = new Int32Array(WIDTH * HEIGHT).fill(-1);
-  const mask = new Uint8Array(from.length);
   for (let y = BOX.y; y < BOX.y + BOX.height; y++)
     for (let x = BOX.x; x < BOX.x + BOX.width; x++)
       from[y * WIDTH + x] = y * WIDTH + x + (typeof shift === 'number' ? shift : shift(x));
-  from.forEach((source, p) => (mask[p] = source >= 0 ? 1 : 0));
-  const copies = layCopies(picture, { from, mask });
+  const copies = layCopies(picture, from);
   evenTones(copies, [BOX], adapt);
   return copies.colour as Float32Array;
 }

@@ -44,9 +44,9 @@ function settled(
     }
   const boxes = [{ x: left, y: top, width: right - left, height: bottom - top }];
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
-  const copies = layCopies(below, { from, mask });
+  const copies = layCopies(below, from);
   copies.colour.set(copied);
-  towardsExpected(copies, frameOf(below), boxes, share, strengths);
+  towardsExpected(copies, mask, frameOf(below), boxes, share, strengths);
   return { colour: copies.colour as Float32Array, copied, from };
 }
 

@@ -40,12 +40,13 @@ export const COPIED: Strengths = { usual: OF_PORTIONS, slender: OF_PORTIONS };
 /**
  * Brings what was copied into a site towards what its surroundings make most likely, as strong in detail as it was:
  * edges and grain that enter go on, the rest is the copied texture. Narrow sites alone: in deep ones copies say more.
- * @param copies whose colour is changed in place @param frame where the picture itself lies: beyond is what else is copied from
+ * @param copies whose colour is changed in place @param site 1 inside @param frame where the picture itself lies: beyond is what else is copied from
  * @param boxes that together hold it
  * @param share 0..1, of what is usual @param detail how strong it is to become
  */
 export function towardsExpected(
   copies: LaidCopies,
+  site: Uint8Array,
   frame: Rect,
   boxes: readonly Rect[],
   share: number,
@@ -53,7 +54,7 @@ export function towardsExpected(
 ): void {
   if (share <= 0) return;
   const { picture: below } = copies;
-  const open = copies.mask.slice();
+  const open = site.slice();
   const narrowness = new Narrowness(open, below);
   narrowness.leaveDeep(open);
   const sizes = new Map<Rect, number>();

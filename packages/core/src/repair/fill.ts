@@ -1,17 +1,14 @@
 import { atlasOf } from '../fill/atlas.js';
 import type { DonorMap, FilledBand } from '../fill/donor-map.js';
-import { NOT_FILLED } from '../fill/donor-map.js';
 import type { Raster } from '../raster/raster.js';
 import type { Rect } from '../raster/rect.js';
 import { crop, frameOf, meets, paste, shift, unite } from '../raster/rect.js';
 import { partBoxes } from '../shape/part-boxes.js';
 import type { Crew } from '../task/crew.js';
 import { alone } from '../task/crew.js';
-import { layOver } from './blend.js';
-import type { Copies } from './copies.js';
 import { evenTones } from './even-tones.js';
 import { FILLED, towardsExpected } from './expected.js';
-import { layCopies } from './laid-copies.js';
+import { laySite } from './laid-site.js';
 
 /** What replaying a fill works on. */
 export interface FillInput {
@@ -55,12 +52,11 @@ function copyAndEven(
   strength: number,
   { adapt = 1, crew = alone }: FillBlendOptions,
 ): Raster {
-  const site = siteOf(map, origin, below, coverage);
-  const groups = groupsOf(site.mask, below.width);
-  const copies = layCopies(below, site, crew);
+  const { copies, mask, laidOver } = laySite(below, map, origin, coverage, crew);
+  const groups = groupsOf(mask, below.width);
   evenTones(copies, groups, adapt);
-  towardsExpected(copies, frame, groups, adapt, FILLED);
-  return layOver(below, { data: copies.colour }, site.covered, strength, groups);
+  towardsExpected(copies, mask, frame, groups, adapt, FILLED);
+  return laidOver(strength);
 }
 
 /** Fills part after part, so that what lies on one side of a joint is not evened with what lies on the other. */
@@ -150,40 +146,4 @@ function apart(boxes: readonly Rect[]): Rect[] {
     done.push(box);
   }
   return done;
-}
-
-/** A fill's site, a value a pixel of its window. */
-interface Site extends Copies {
-  /** Coverage, 0 outside. */
-  readonly covered: Float32Array;
-  /** How many pixels it has. */
-  readonly size: number;
-}
-
-function siteOf(
-  { rect, dx, dy }: DonorMap,
-  origin: Rect,
-  { width, height }: Raster,
-  coverage: Float32Array,
-): Site {
-  const from = new Int32Array(width * height).fill(-1);
-  const mask = new Uint8Array(from.length);
-  const covered = new Float32Array(from.length);
-  let size = 0;
-  for (let y = 0, i = 0; y < rect.height; y++) {
-    const py = rect.y + y - origin.y;
-    for (let x = 0, px = rect.x - origin.x; x < rect.width; x++, i++, px++) {
-      if (dx[i] === NOT_FILLED || px < 0 || py < 0 || px >= width || py >= height) continue;
-      const sx = px + dx[i]!;
-      const sy = py + dy[i]!;
-      if (sx < 0 || sy < 0 || sx >= width || sy >= height)
-        throw new RangeError('donor map reaches outside its window');
-      const p = py * width + px;
-      from[p] = sy * width + sx;
-      mask[p] = 1;
-      size++;
-      covered[p] = coverage[p]!;
-    }
-  }
-  return { from, mask, covered, size };
 }

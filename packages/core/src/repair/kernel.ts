@@ -61,6 +61,8 @@ export function functionsFor(kernel: RepairKernel, bytes: number): RepairFunctio
 
 /** Functions of kernels/repair.ts that threads share, and whether there is one for every kind of samples or of tones. */
 const SHARED = {
+  blank: 'one',
+  layDonors: 'one',
   count: 'one',
   lay: 'one',
   ask: 'samples',
@@ -68,6 +70,7 @@ const SHARED = {
   layPieces: 'samples',
   hold: 'tones',
   takeOver: 'tones',
+  layOver: 'samples',
 } as const;
 export type SharedFunction = keyof typeof SHARED;
 

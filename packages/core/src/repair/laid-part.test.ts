@@ -13,7 +13,7 @@ test.each(KINDS)(
   'what is laid out, asked, held and corrected agrees with the plain twins: %s, %i channels',
   (depth, channels) => {
     const { picture, copies, white, random } = scene(depth, channels, 5);
-    const laid = layCopies(picture, copies);
+    const laid = layCopies(picture, copies.from);
     const parts = openParts(laid, ROOMS);
     const { scratch, counts } = parts;
     ROOMS.forEach((room, k) => {
@@ -49,11 +49,11 @@ test.each(KINDS)(
 test('rows are counted, numbered and asked in any ranges', () => {
   const { picture, copies } = scene('u8', 3, 6);
   const whole = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
-  const laid = layCopies(picture, copies);
+  const laid = layCopies(picture, copies.from);
   const asIt = openParts(laid, [whole]).lay(0);
   expect(asIt.rows).toHaveLength(1);
   // The same calls, row by row and the last row first.
-  const cut = layCopies(picture, copies, {
+  const cut = layCopies(picture, copies.from, {
     threads: 1,
     run: (room, name, args, ranges) => {
       const call = (room.exports as Record<string, (...args: number[]) => void>)[name]!;

@@ -3,7 +3,6 @@ import { seededRandom } from '../random/random.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
-import type { Copies } from './copies.js';
 import { layCopies } from './laid-copies.js';
 import { openPieces, UNLIKE } from './pieces.js';
 import type { Sums } from './plain/misfit.js';
@@ -36,7 +35,7 @@ test.each(KINDS)('pieces are laid into tiles as they stand: %s, %i channels', (d
     const slope = (0.6 * (p % picture.width)) / picture.width + p / picture.data.length / 3;
     picture.data[i] = white * (slope + 0.004 * random.unit());
   }
-  const laid = layCopies(picture, copies);
+  const laid = layCopies(picture, copies.from);
   laid.colour.set(laid.colour.map(() => random.unit() * white));
   const pieces = openPieces(laid, copies.mask, { width: 40, height: 35 }, ROOMS.length);
   const tiles = pieces.lay(
@@ -66,7 +65,7 @@ test.each(KINDS)('pieces are laid into tiles as they stand: %s, %i channels', (d
     expect([...off]).toEqual([]);
     const [wide, high] = [nodesAlong(room.width), nodesAlong(room.height)];
     const sums = { unlike: new Float64Array(wide * high), steps: new Float64Array(wide * high) };
-    addMisfitPlainly(picture, copies, room, sums);
+    addMisfitPlainly(picture, copies.from, room, sums);
     const wanted = weightsOf(sums, wide, high).map(
       (weight, node) => weight * (room.x + ((node % wide) - 0.5) * SQUARE < 20 ? 0.5 : 1),
     );
@@ -89,9 +88,8 @@ function weightsWith(picture: Raster, shift: number): Float32Array {
   for (let y = 26; y < 34; y++)
     for (let x = 30; x < 40; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
-  const copies: Copies = { from, mask };
   const room = frameOf(picture);
-  const pieces = openPieces(layCopies(picture, copies), mask, room, 1);
+  const pieces = openPieces(layCopies(picture, from), mask, room, 1);
   const [tile] = pieces.lay([{ core: room, room, detail: DETAIL, narrowAt: () => 1 }]);
   return tile!.grid;
 }

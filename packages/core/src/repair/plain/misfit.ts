@@ -2,7 +2,6 @@ import { nodesAlong, SQUARE } from '../../predict/tile.js';
 import type { Raster } from '../../raster/raster.js';
 import { colourChannels } from '../../raster/raster.js';
 import type { Rect } from '../../raster/rect.js';
-import type { Copies } from '../copies.js';
 
 /** Sums of the squared differences of steps, and of their squares, a value a square. */
 export interface Sums {
@@ -10,20 +9,13 @@ export interface Sums {
   readonly steps: Float64Array;
 }
 
-/** Twin of misfit in kernels/repair. Adds up for every site pixel at the rim how much the steps beyond it, outwards and along, differ, and how much there is of them. */
-export function addMisfitPlainly(
-  picture: Raster,
-  { from, mask }: Copies,
-  piece: Rect,
-  sums: Sums,
-): void {
+/** Twin of addMisfit in kernels/repair: adds up for every site pixel at the rim how much the steps beyond it, outwards and along, differ, and how much there is of them. */
+export function addMisfitPlainly(picture: Raster, from: Int32Array, piece: Rect, sums: Sums): void {
   const wide = nodesAlong(piece.width);
-  for (let y = 0; y < piece.height; y++) {
-    const first = (piece.y + y) * picture.width + piece.x;
-    const row = mask.subarray(first, first + piece.width);
-    // What lies outside, most of nearly every piece, is skipped by the engine's own search.
-    for (let x = row.indexOf(1); x >= 0; x = row.indexOf(1, x + 1)) {
-      const p = first + x;
+  for (let y = 0; y < piece.height; y++)
+    for (let x = 0; x < piece.width; x++) {
+      const p = (piece.y + y) * picture.width + piece.x + x;
+      if (from[p]! < 0) continue;
       const node = (Math.floor(y / SQUARE) + 1) * wide + Math.floor(x / SQUARE) + 1;
       for (let side = 0; side < 4; side++) {
         const down = side > 1 ? 2 * side - 5 : 0;
@@ -32,7 +24,6 @@ export function addMisfitPlainly(
           compareBeyond(picture, from, p, right, down, sums, node);
       }
     }
-  }
 }
 
 /** Compares the steps beyond one side of a site pixel with those beside its source, where they are known. */

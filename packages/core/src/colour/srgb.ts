@@ -11,6 +11,13 @@ export function toEncoded(linear: number): number {
   return linear <= 0.0031308 ? 12.92 * linear : 1.055 * Math.pow(linear, 1 / 2.4) - 0.055;
 }
 
+const OF_CODE = new Float64Array(256).map((_, code) => toLinear(code / 255));
+
+/** What {@link toLinear} says of samples up to a white: of 8-bit codes by table. */
+export function linearOf(white: number): (sample: number) => number {
+  return white === 255 ? (code) => OF_CODE[code]! : (sample) => toLinear(sample / white);
+}
+
 /** Linear value 0..1 of every 8-bit code. */
 export const LINEAR_OF_CODE: Float32Array = Float32Array.from({ length: 256 }, (_, code) =>
   toLinear(code / 255),

@@ -44,26 +44,58 @@ export function guidePaths(
 ): GuidePaths {
   const { width, height } = window;
   const half = Math.min(32, Math.max(5, Math.round(0.6 * deepestOf(hole, width, height))));
-  const best = new Map<number, { weight: number; colour: readonly number[] }>();
+  const painted = new Painted(hole.length);
   for (const guide of guides) {
     const curve = sampledGuide(guide.points);
     const inside = curve.map(([x, y]) => holeAt(hole, width, height, x, y));
     for (let from = inside.indexOf(true); from >= 0;) {
       let to = from;
       while (to + 1 < curve.length && inside[to + 1]) to++;
-      paintRun(window, hole, curve, from, to, half, best);
+      paintRun(window, hole, curve, from, to, half, painted);
       from = inside.indexOf(true, to + 1);
     }
   }
-  const pixels = Int32Array.from(best.keys()).sort();
-  const colours = new Float32Array(3 * pixels.length);
-  const weights = new Float32Array(pixels.length);
-  pixels.forEach((p, k) => {
-    const { weight, colour } = best.get(p)!;
-    weights[k] = weight;
-    colours.set(colour, 3 * k);
-  });
-  return { width, pixels, colours, weights };
+  return { width, ...painted.inOrder() };
+}
+
+/** What was painted, of every pixel with the greatest weight. */
+class Painted {
+  /** Of every pixel, one more than its place in the lists; 0 where nothing was painted. */
+  private readonly places: Int32Array;
+  private readonly weights: number[] = [];
+  private readonly colours: number[] = [];
+
+  constructor(size: number) {
+    this.places = new Int32Array(size);
+  }
+
+  weightAt(p: number): number {
+    return this.weights[this.places[p]! - 1] ?? 0;
+  }
+
+  paint(p: number, weight: number, red: number, green: number, blue: number): void {
+    const at = (this.places[p] ||= this.weights.push(0));
+    this.weights[at - 1] = weight;
+    this.colours[3 * at - 3] = red;
+    this.colours[3 * at - 2] = green;
+    this.colours[3 * at - 1] = blue;
+  }
+
+  /** All of it, in reading order. */
+  inOrder(): Omit<GuidePaths, 'width'> {
+    const count = this.weights.length;
+    const [pixels, weights] = [new Int32Array(count), new Float32Array(count)];
+    const colours = new Float32Array(3 * count);
+    for (let p = 0, k = 0; k < count; p++) {
+      const at = this.places[p]! - 1;
+      if (at < 0) continue;
+      pixels[k] = p;
+      weights[k] = this.weights[at]!;
+      for (let c = 0; c < 3; c++) colours[3 * k + c] = this.colours[3 * at + c]!;
+      k++;
+    }
+    return { pixels, colours, weights };
+  }
 }
 
 /**
@@ -76,28 +108,31 @@ export function guidePull(
   { width, pixels, colours, weights }: GuidePaths,
   k: number,
 ): ((strength: number) => void) | null {
-  const sums = new Map<number, Float64Array>();
-  pixels.forEach((p, i) => {
-    const x = (p % width) >> k;
-    const y = Math.floor(p / width) >> k;
-    if (x >= level.width || y >= level.height) return;
-    const q = y * level.width + x;
-    if (!level.hole[q]) return;
-    let sum = sums.get(q);
-    if (!sum) sums.set(q, (sum = new Float64Array(5)));
+  const places = new Int32Array(level.hole.length);
+  const reached: number[] = [];
+  // Three colours by their weights, the weights, and how many they are.
+  const sums = new Float64Array(5 * pixels.length);
+  for (let i = 0; i < pixels.length; i++) {
+    const y = Math.floor(pixels[i]! / width);
+    const [u, v] = [(pixels[i]! - y * width) >> k, y >> k];
+    if (u >= level.width || v >= level.height) continue;
+    const q = v * level.width + u;
+    if (!level.hole[q]) continue;
+    const at = 5 * ((places[q] ||= reached.push(q)) - 1);
     const w = weights[i]!;
-    for (let c = 0; c < 3; c++) sum[c]! += w * colours[3 * i + c]!;
-    sum[3]! += w;
-    sum[4]! += 1;
-  });
-  if (!sums.size) return null;
+    for (let c = 0; c < 3; c++) sums[at + c]! += w * colours[3 * i + c]!;
+    sums[at + 3]! += w;
+    sums[at + 4]!++;
+  }
+  if (!reached.length) return null;
   return (strength) => {
-    for (const [q, sum] of sums) {
-      const share = (strength * sum[3]!) / sum[4]!;
-      if (!(sum[3]! > 0)) continue;
-      for (let c = 0; c < 3; c++) {
-        const now = level.pixels[4 * q + c]!;
-        level.pixels[4 * q + c] = now + share * (sum[c]! / sum[3]! - now) + 0.5;
+    for (let i = 0, at = 0; i < reached.length; i++, at += 5) {
+      const weight = sums[at + 3]!;
+      if (!(weight > 0)) continue;
+      const share = (strength * weight) / sums[at + 4]!;
+      for (let c = 0, j = 4 * reached[i]!; c < 3; c++, j++) {
+        const now = level.pixels[j]!;
+        level.pixels[j] = now + share * (sums[at + c]! / weight - now) + 0.5;
       }
     }
   };
@@ -110,7 +145,7 @@ function paintRun(
   from: number,
   to: number,
   half: number,
-  best: Map<number, { weight: number; colour: readonly number[] }>,
+  painted: Painted,
 ): void {
   const { width, height } = window;
   const before = profile(window, hole, curve, from, -1, half);
@@ -132,8 +167,15 @@ function paintRun(
       const said = near + (1 - near) * between(a.steady, b.steady);
       const weight = (1 - Math.abs(off) / (half + 1)) * said;
       const p = y * width + x;
-      if ((best.get(p)?.weight ?? 0) >= weight) continue;
-      best.set(p, { weight, colour: a.colour.map((v, c) => between(v, b.colour[c]!)) });
+      if (painted.weightAt(p) >= weight) continue;
+      const [one, other] = [a.colour, b.colour];
+      painted.paint(
+        p,
+        weight,
+        between(one[0], other[0]),
+        between(one[1], other[1]),
+        between(one[2], other[2]),
+      );
     }
   }
 }
@@ -141,7 +183,7 @@ function paintRun(
 /** What is seen along an edge, so far to its side. */
 interface Seen {
   /** Mean of the three values, in quarters of an 8-bit code. */
-  readonly colour: readonly number[];
+  readonly colour: readonly [number, number, number];
   /** 1 where it is the same all along, towards 0 the more it varies. */
   readonly steady: number;
 }
@@ -159,7 +201,7 @@ function profile(
   let found = false;
   const across = Array.from({ length: 4 * half + 1 }, (_, k): Seen | undefined => {
     const off = (k - 2 * half) / 2;
-    const sum = [0, 0, 0];
+    const sum: [number, number, number] = [0, 0, 0];
     let squares = 0;
     let count = 0;
     for (let s = READ.from / STEP; s <= READ.to / STEP; s++) {
@@ -179,8 +221,8 @@ function profile(
     }
     if (!count) return undefined;
     found = true;
-    const colour = sum.map((v) => v / count);
-    const own = colour.reduce((all, v) => all + v * v, 0);
+    const colour = [sum[0] / count, sum[1] / count, sum[2] / count] as const;
+    const own = colour[0] * colour[0] + colour[1] * colour[1] + colour[2] * colour[2];
     const variance = Math.max(0, squares / count - own) / 3;
     return { colour, steady: 1 / (1 + variance / (VARIES * VARIES)) };
   });

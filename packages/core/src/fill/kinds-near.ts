@@ -36,7 +36,7 @@ export function withUnlike(
   const { width, height } = window;
   if (depth < DEEP || !isOpen(hole, width, height)) return banned;
   const grid = gridOf(window);
-  const { looks, open } = looksOf(window, hole, grid);
+  const { looks, open, known } = looksOf(window, hole, grid);
   const away = depthsOf(open, grid.columns, grid.rows);
   const reach = (NEAR * depth) / grid.cell;
   const near = distinct(
@@ -57,9 +57,7 @@ export function withUnlike(
         else for (let p = first; p < last; p++) closed[p]! |= 1 - hole[p]!;
       }
   });
-  let wanted = 0;
-  for (let p = 0; p < hole.length; p++) wanted += hole[p]!;
-  return left < ENOUGH * wanted ? banned : closed;
+  return left < ENOUGH * (hole.length - known) ? banned : closed;
 }
 
 /** Cells over a window, row by row. */
@@ -90,15 +88,16 @@ function isOpen(hole: Uint8Array, width: number, height: number): boolean {
   return false;
 }
 
-/** The mean looks of every cell, null where the hole takes all of it; and 1 where it holds no pixel of the hole. */
+/** The mean looks of every cell, null where the hole takes all of it, 1 where it takes none, and how many px it leaves. */
 function looksOf(
   { width, channels, data }: Raster,
   hole: Uint8Array,
   grid: Grid,
-): { readonly looks: (Look | null)[]; readonly open: Uint8Array } {
+): { readonly looks: (Look | null)[]; readonly open: Uint8Array; readonly known: number } {
   const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
   const scale = 255 / whiteOf(data);
   const open = new Uint8Array(grid.columns * grid.rows);
+  let known = 0;
   const looks = Array.from(open, (_, k): Look | null => {
     const { from, to, top, bottom } = placeOf(grid, k);
     let [n, red, greens, blues, steps] = [0, 0, 0, 0, 0];
@@ -114,17 +113,22 @@ function looksOf(
       }
     if (n === (to - from) * (bottom - top)) open[k] = 1;
     if (!n) return null;
+    known += n;
     const [r, g, b] = [(red * scale) / n, (greens * scale) / n, (blues * scale) / n];
     const grey = 0.299 * r + 0.587 * g + 0.114 * b;
     return [0.4 * grey, 0.4 * (r - g), 0.35 * ((r + g) / 2 - b), (1.5 * steps * scale) / n];
   });
-  return { looks, open };
+  return { looks, open, known };
 }
 
 /** One of every so many looks that differ by less than a step, darkest first. */
 function distinct(looks: readonly Look[]): Look[] {
-  const found = new Map<string, Look>();
-  for (const look of looks) found.set(look.map((v) => Math.round(v / STEP)).join(), look);
+  const found = new Map<number, Look>();
+  for (const look of looks)
+    found.set(
+      look.reduce((key, v) => 1024 * key + Math.round(v / STEP), 0),
+      look,
+    );
   return [...found.values()].sort((a, b) => a[0] - b[0]);
 }
 

@@ -1,4 +1,5 @@
-import { labOfSrgb } from '../colour/lab.js';
+import { labOfLinear } from '../colour/lab.js';
+import { linearOf } from '../colour/srgb.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { whiteOf } from '../raster/raster.js';
@@ -105,14 +106,20 @@ function standingOut(picture: Raster, subject: Uint8Array): number[] {
   const { width, height, channels, data } = picture;
   const step = Math.max(1, Math.round(Math.max(width, height) / 400));
   const [w, h] = [Math.floor(width / step), Math.floor(height / step)];
-  const white = whiteOf(data);
+  const linear = linearOf(whiteOf(data));
+  const isGrey = channels < 3;
   const lab = [0, 1, 2].map(() => new Float32Array(w * h));
   const open = new Float32Array(w * h);
   for (let y = 0, p = 0; y < h; y++)
     for (let x = 0; x < w; x++, p++) {
       const q = y * step * width + x * step;
-      const at = (c: number): number => data[q * channels + (channels >= 3 ? c : 0)]! / white;
-      const { L, a, b } = labOfSrgb(at(0), at(1), at(2));
+      const i = q * channels;
+      const red = linear(data[i]!);
+      const { L, a, b } = labOfLinear(
+        red,
+        isGrey ? red : linear(data[i + 1]!),
+        isGrey ? red : linear(data[i + 2]!),
+      );
       lab[0]![p] = L;
       lab[1]![p] = a;
       lab[2]![p] = b;

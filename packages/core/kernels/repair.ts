@@ -4,7 +4,7 @@ import { askOf } from './repair/ask';
 import { correctBy, holdBack } from './repair/correct';
 import { Copies, Part } from './repair/memory';
 import { finenessOf, grainOf } from './repair/grain';
-import { layPiecesOf, takeOverOf } from './repair/piece';
+import { Depths, layPiecesOf, takeOverOf } from './repair/piece';
 import { layOverOf } from './repair/site';
 
 export { places } from './repair/grain';
@@ -55,6 +55,7 @@ export function layPiecesBytes(
   copies: Copies,
   colour: usize,
   open: usize,
+  depths: Depths,
   pieces: usize,
   square: i32,
   unlike: f64,
@@ -62,7 +63,7 @@ export function layPiecesBytes(
   from: i32,
   to: i32,
 ): void {
-  layPiecesOf<u8, f32>(copies, colour, open, pieces, square, unlike, from, to);
+  layPiecesOf<u8, f32>(copies, colour, open, depths, pieces, square, unlike, from, to);
 }
 
 export function askWords(
@@ -109,6 +110,7 @@ export function layPiecesWords(
   copies: Copies,
   colour: usize,
   open: usize,
+  depths: Depths,
   pieces: usize,
   square: i32,
   unlike: f64,
@@ -116,7 +118,7 @@ export function layPiecesWords(
   from: i32,
   to: i32,
 ): void {
-  layPiecesOf<u16, f64>(copies, colour, open, pieces, square, unlike, from, to);
+  layPiecesOf<u16, f64>(copies, colour, open, depths, pieces, square, unlike, from, to);
 }
 
 export function askFloats(
@@ -163,6 +165,7 @@ export function layPiecesFloats(
   copies: Copies,
   colour: usize,
   open: usize,
+  depths: Depths,
   pieces: usize,
   square: i32,
   unlike: f64,
@@ -170,7 +173,7 @@ export function layPiecesFloats(
   from: i32,
   to: i32,
 ): void {
-  layPiecesOf<f32, f64>(copies, colour, open, pieces, square, unlike, from, to);
+  layPiecesOf<f32, f64>(copies, colour, open, depths, pieces, square, unlike, from, to);
 }
 
 export function holdSingle(

@@ -28,7 +28,7 @@ class Piece {
   cells: i32;
   values: usize;
   unknown: usize;
-  /** How narrow the site is at the middles of squares; becomes how far cells are to go over. */
+  /** Becomes how far cells are to go over, at the middles of squares. */
   grid: usize;
   /** Room for two doubles a square. */
   sums: usize;
@@ -37,6 +37,17 @@ class Piece {
 @inline
 function pieceOf(pieces: usize, k: i32): Piece {
   return changetype<Piece>(<usize>load<u32>(pieces + (<usize>k << 2)));
+}
+
+/** How deep a site is, by squares of so many px and those round them: see src/repair/narrowness.ts. */
+@unmanaged
+export class Depths {
+  side: i32;
+  wide: i32;
+  high: i32;
+  /** Depth up to which a site is narrow; one of a square's side is deep. */
+  narrow: i32;
+  deepest: usize;
 }
 
 /**
@@ -50,6 +61,7 @@ export function layPiecesOf<T, V>(
   copies: Copies,
   colour: usize,
   open: usize,
+  depths: Depths,
   pieces: usize,
   square: i32,
   unlike: f64,
@@ -64,7 +76,30 @@ export function layPiecesOf<T, V>(
     layUnknown(copies, open, piece);
     memory.fill(piece.sums, 0, <usize>(wide * high) << 4);
     addMisfit<T>(copies, piece.x, piece.y, piece.width, piece.height, square, wide, piece.sums);
+    tellNarrowness(copies, depths, piece, square, wide, high);
     tellMisfit(piece.sums, wide, high, unlike, piece.grid);
+  }
+}
+
+/** How narrow the site is at the middles of squares, 0..1; places beyond the picture are as its nearest ones. */
+function tellNarrowness(
+  copies: Copies,
+  depths: Depths,
+  piece: Piece,
+  square: i32,
+  wide: i32,
+  high: i32,
+): void {
+  const side = depths.side;
+  let to = piece.grid;
+  for (let j = 0; j < high; j++) {
+    const v = min(copies.height - 1, max(0, piece.y + (2 * j - 1) * square / 2)) / side;
+    for (let i = 0; i < wide; i++, to += 4) {
+      const u = min(copies.width - 1, max(0, piece.x + (2 * i - 1) * square / 2)) / side;
+      const depth = <f64>load<f32>(depths.deepest + (<usize>(v * depths.wide + u) << 2));
+      const narrow = (<f64>side - depth) / <f64>(side - depths.narrow);
+      store<f32>(to, <f32>min<f64>(1, max<f64>(0, narrow)));
+    }
   }
 }
 

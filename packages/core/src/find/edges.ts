@@ -1,9 +1,22 @@
+import type { Raster } from '../raster/raster.js';
+import { colourChannels, sampleBytes, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
 import { openArena } from '../wasm/arena.js';
+import type { Kind } from '../wasm/kind.js';
+import { kindOf } from '../wasm/kind.js';
 import { FIND_KERNEL } from './find-kernel.js';
 
+type Luma = (
+  samples: number,
+  count: number,
+  channels: number,
+  colours: number,
+  scale: number,
+  grey: number,
+) => void;
+
 /** Functions of kernels/find.ts. Addresses in bytes; `ground` is a record there. */
-interface FindKernel {
+interface FindKernel extends Readonly<Record<`luma${Kind}`, Luma>> {
   rim(
     hole: number,
     width: number,
@@ -13,21 +26,6 @@ interface FindKernel {
     points: number,
   ): number;
   edges(ground: number, points: number, count: number, out: number): void;
-}
-
-/** Grey values, and a mask whose pixels are unknown, a value a pixel each. */
-export interface Ground {
-  readonly grey: Float32Array;
-  /** 1 = unknown. */
-  readonly hole: Uint8Array;
-  readonly width: number;
-}
-
-/** A place beside a site, px, and the unit vector from there into it. */
-export interface Place {
-  readonly x: number;
-  readonly y: number;
-  readonly inwards: Point;
 }
 
 /** An edge through a place beside a site. */
@@ -55,15 +53,20 @@ const [PLACE, EDGE, LINE] = [4, 8, 48];
 /**
  * The edges that run into a site along its border: by the structure tensors of places a little outside it (Forstner and Gulch
  * 1987), followed back from there to where they are steepest, a line of least squares through that.
- * @param out how far outside the border pixels they are looked for, px
+ * @param hole 1 = site, one value a pixel of the window @param out how far outside the border pixels they are looked for, px
  */
-export function edgesBeside({ grey, hole, width }: Ground, out: number): Edge[] {
-  const height = hole.length / width;
-  const arena = openArena<FindKernel>(FIND_KERNEL, 5 * hole.length, 2, { shared: true });
-  const [greys, mask] = [arena.floats(grey.length), arena.bytes(hole.length)];
-  greys.set(grey);
-  mask.set(hole);
+export function edgesBeside(window: Raster, hole: Uint8Array, out: number): Edge[] {
+  const { width, height, channels, data } = window;
+  const n = hole.length;
+  const arena = openArena<FindKernel>(FIND_KERNEL, 5 * n + data.byteLength, 3, { shared: true });
   const { kernel } = arena;
+  const [greys, mask] = [arena.floats(n), arena.bytes(n)];
+  const samples = arena.bytes(data.byteLength);
+  samples.set(sampleBytes(data));
+  mask.set(hole);
+  const luma = kernel[`luma${kindOf(data.BYTES_PER_ELEMENT)}`];
+  const [colours, scale] = [colourChannels(channels), 255 / whiteOf(data)];
+  luma(samples.byteOffset, n, channels, colours, scale, greys.byteOffset);
   const rim = (points: number): number =>
     kernel.rim(mask.byteOffset, width, height, out, out + HALF, points);
   const count = rim(0);

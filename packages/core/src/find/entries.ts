@@ -1,4 +1,3 @@
-import { greyOf } from '../raster/grey.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
@@ -26,9 +25,7 @@ const MOST = 24;
 
 /** The edges that run into a site, clearest first. @param hole 1 = site, one value a pixel of the window */
 export function entriesOf(window: Raster, hole: Uint8Array): Entry[] {
-  const found = edgesBeside({ grey: greyOf(window), hole, width: window.width }, OUT).filter(
-    ({ strength }) => strength >= LEAST_STEP,
-  );
+  const found = edgesBeside(window, hole, OUT).filter(({ strength }) => strength >= LEAST_STEP);
   found.sort((a, b) => b.strength - a.strength);
   const kept: Edge[] = [];
   for (const edge of found) {

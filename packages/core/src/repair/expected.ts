@@ -68,12 +68,11 @@ export function towardsExpected(
     core,
     room: intersect(grow(core, EXPECTED_RING), frame),
     detail: narrowness.isSlender(core) ? detail.slender : detail.usual,
-    narrowAt: (x, y) => narrowness.at(x, y),
   });
   const most = (side: 'width' | 'height'): number =>
     Math.max(...cores.map((core) => core[side])) + 2 * EXPECTED_RING;
   const size = { width: most('width'), height: most('height') };
-  const room = openPieces(copies, open, size, Math.min(AT_ONCE, cores.length));
+  const room = openPieces(copies, open, narrowness, size, Math.min(AT_ONCE, cores.length));
   const white = whiteOf(below.data);
   for (const wave of wavesOf(cores, EXPECTED_RING)) {
     // Those that take longest first: so threads come to an end at about the same time.

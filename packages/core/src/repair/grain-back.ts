@@ -71,20 +71,21 @@ export function grainBack(
 
 /** The box of what is covered at all. */
 function boxOf(coverage: Float32Array, width: number): Rect | null {
-  const isOpen = (p: number): boolean => coverage[p]! > 0;
-  const first = coverage.findIndex((cover) => cover > 0);
-  if (first < 0) return null;
-  let last = coverage.length - 1;
-  while (!isOpen(last)) last--;
-  const [top, bottom] = [Math.floor(first / width), Math.floor(last / width)];
-  const isEmpty = (x: number): boolean => {
-    for (let p = top * width + x; p <= last; p += width) if (isOpen(p)) return false;
-    return true;
-  };
-  let [left, right] = [0, width - 1];
-  while (isEmpty(left)) left++;
-  while (isEmpty(right)) right--;
-  return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+  const height = coverage.length / width;
+  let [left, right, top, bottom] = [width, -1, height, -1];
+  for (let y = 0; y < height; y++) {
+    const [first, end] = [y * width, (y + 1) * width];
+    let p = first;
+    while (p < end && !(coverage[p]! > 0)) p++;
+    if (p === end) continue;
+    top = Math.min(top, y);
+    bottom = y;
+    left = Math.min(left, p - first);
+    let last = end - 1;
+    while (last - first > right && !(coverage[last]! > 0)) last--;
+    right = Math.max(right, last - first);
+  }
+  return bottom < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
 }
 
 /** A picture's width, channels and colours. */

@@ -3,15 +3,16 @@ import type { Rect } from '../raster/rect.js';
 import { deepestIn } from '../shape/depth.js';
 
 /** Of sites no deeper than the first, px, surroundings say much; at the second nothing that copies do not say better. */
-const [NARROW, DEEP] = [16, 24];
+export const [NARROW, DEEP] = [16, 24];
 /** Sites no deeper than this are slender, px. */
 const SLENDER = 8;
 
 /** How narrow a site is, place by place: a place is as deep as the deepest of its square and those round it. */
 export class Narrowness {
-  private readonly wide: number;
-  private readonly high: number;
-  private readonly deepest: Float32Array;
+  /** Squares across and down, and how deep each is with those round it, px. */
+  readonly wide: number;
+  readonly high: number;
+  readonly deepest: Float32Array;
 
   /** @param site 1 = inside, a value a pixel of the picture */
   constructor(
@@ -40,13 +41,24 @@ export class Narrowness {
   /** What is left of a site where it is deep is taken out of it. */
   leaveDeep(site: Uint8Array): void {
     const { width, height } = this.picture;
-    for (let y = 0; y < height; y++) {
-      const row = Math.floor(y / DEEP) * this.wide;
-      for (let k = 0; k < this.wide; k++) {
-        if (narrownessOf(this.deepest[row + k]!) > 0) continue;
-        site.fill(0, y * width + k * DEEP, y * width + Math.min(width, (k + 1) * DEEP));
-      }
+    for (let v = 0; v < this.high; v++) {
+      const deep = this.deepSquares(v);
+      for (let y = v * DEEP; y < Math.min(height, (v + 1) * DEEP); y++)
+        for (const [from, to] of deep)
+          site.fill(0, y * width + from * DEEP, y * width + Math.min(width, to * DEEP));
     }
+  }
+
+  /** Stretches of deep squares in a row of them. */
+  private deepSquares(v: number): (readonly [from: number, to: number])[] {
+    const found: (readonly [number, number])[] = [];
+    const isDeep = (k: number): boolean => narrownessOf(this.deepest[v * this.wide + k]!) <= 0;
+    for (let k = 0; k < this.wide; k++) {
+      const from = k;
+      while (k < this.wide && isDeep(k)) k++;
+      if (k > from) found.push([from, k]);
+    }
+    return found;
   }
 
   private squareAt(x: number, y: number): number {

@@ -4,6 +4,7 @@ import type { Raster } from '../raster/raster.js';
 import { colourChannels } from '../raster/raster.js';
 import { frameOf } from '../raster/rect.js';
 import { layCopies } from './laid-copies.js';
+import { Narrowness } from './narrowness.js';
 import { openPieces, UNLIKE } from './pieces.js';
 import type { Sums } from './plain/misfit.js';
 import { addMisfitPlainly } from './plain/misfit.js';
@@ -36,16 +37,13 @@ test.each(KINDS)('pieces are laid into tiles as they stand: %s, %i channels', (d
     picture.data[i] = white * (slope + 0.004 * random.unit());
   }
   const laid = layCopies(picture, copies.from);
+  // A part of it is rather deep.
+  const deep = copies.mask.slice();
+  for (let y = 0; y < 20; y++) deep.fill(1, y * picture.width, y * picture.width + 20);
+  const narrowness = new Narrowness(deep, picture);
   laid.colour.set(laid.colour.map(() => random.unit() * white));
-  const pieces = openPieces(laid, copies.mask, { width: 40, height: 35 }, ROOMS.length);
-  const tiles = pieces.lay(
-    ROOMS.map((room) => ({
-      core: room,
-      room,
-      detail: DETAIL,
-      narrowAt: (x) => (x < 20 ? 0.5 : 1),
-    })),
-  );
+  const pieces = openPieces(laid, copies.mask, narrowness, { width: 40, height: 35 }, ROOMS.length);
+  const tiles = pieces.lay(ROOMS.map((room) => ({ core: room, room, detail: DETAIL })));
   ROOMS.forEach((room, k) => {
     const { values, unknown, grid, stride } = tiles[k]!;
     const [colours, off] = [colourChannels(channels), new Set<string>()];
@@ -67,7 +65,12 @@ test.each(KINDS)('pieces are laid into tiles as they stand: %s, %i channels', (d
     const sums = { unlike: new Float64Array(wide * high), steps: new Float64Array(wide * high) };
     addMisfitPlainly(picture, copies.from, room, sums);
     const wanted = weightsOf(sums, wide, high).map(
-      (weight, node) => weight * (room.x + ((node % wide) - 0.5) * SQUARE < 20 ? 0.5 : 1),
+      (weight, node) =>
+        weight *
+        narrowness.at(
+          room.x + ((node % wide) - 0.5) * SQUARE,
+          room.y + (Math.floor(node / wide) - 0.5) * SQUARE,
+        ),
     );
     expect(wanted.some((weight) => weight % 0.5 > 0)).toBe(true);
     wanted.forEach((weight, node) => expect(grid[node]).toBeCloseTo(weight, 6));
@@ -89,8 +92,8 @@ function weightsWith(picture: Raster, shift: number): Float32Array {
     for (let x = 30; x < 40; x++) from[y * WIDTH + x] = y * WIDTH + x + shift;
   const mask = Uint8Array.from(from, (source) => (source >= 0 ? 1 : 0));
   const room = frameOf(picture);
-  const pieces = openPieces(layCopies(picture, from), mask, room, 1);
-  const [tile] = pieces.lay([{ core: room, room, detail: DETAIL, narrowAt: () => 1 }]);
+  const pieces = openPieces(layCopies(picture, from), mask, new Narrowness(mask, picture), room, 1);
+  const [tile] = pieces.lay([{ core: room, room, detail: DETAIL }]);
   return tile!.grid;
 }
 

@@ -7,6 +7,8 @@ import type { Rect } from '../raster/rect.js';
 import { grow, intersect } from '../raster/rect.js';
 import type { Range } from '../task/crew.js';
 import type { LaidCopies } from './laid-copies.js';
+import type { Narrowness } from './narrowness.js';
+import { DEEP, NARROW } from './narrowness.js';
 
 /** px beyond a piece in which what is still open is settled along with it, and again later. */
 const BESIDE = 8;
@@ -20,8 +22,6 @@ export interface Piece {
   readonly room: Rect;
   /** How strong its detail is to become. */
   readonly detail: Detail;
-  /** How narrow the site is at a place of the picture, 0..1: the narrower, the farther it goes over. */
-  narrowAt(x: number, y: number): number;
 }
 
 /** Room for so many pieces of up to this size at once. */
@@ -40,19 +40,30 @@ export interface PieceRoom {
 /** Words of a piece's record. */
 const RECORD = 18;
 
-/** @param open 1 = site pixels that are still to be settled @param size greatest size of a piece's room, px */
+/**
+ * @param open 1 = site pixels that are still to be settled @param narrowness of the site: the narrower, the farther it goes over
+ * @param size greatest size of a piece's room, px
+ */
 export function openPieces(
   copies: LaidCopies,
   open: Uint8Array,
+  narrowness: Narrowness,
   size: Pick<Rect, 'width' | 'height'>,
   slots: number,
 ): PieceRoom {
   const { arena, crew } = copies;
   const tiles = openTiles(size.width, size.height, slots, arena);
   const nodes = nodesAlong(size.width) * nodesAlong(size.height);
-  const more = arena.more(open.length + slots * (4 * RECORD + 16 * nodes + 4), 2 * slots + 2);
+  const { wide, high, deepest } = narrowness;
+  const more = arena.more(
+    open.length + 4 * (5 + deepest.length) + slots * (4 * RECORD + 16 * nodes + 4),
+    2 * slots + 4,
+  );
   const still = more.bytes(open.length);
   still.set(open);
+  const [depths, squares] = [more.words(5), more.floats(deepest.length)];
+  squares.set(deepest);
+  depths.set([DEEP, wide, high, NARROW, squares.byteOffset]);
   const places = more.words(slots);
   const all = Array.from({ length: slots }, () => ({
     record: more.words(RECORD),
@@ -60,15 +71,10 @@ export function openPieces(
   }));
   all.forEach(({ record }, k) => (places[k] = record.byteOffset));
 
-  const layOne = ({ core, room, detail, narrowAt }: Piece, slot: number): Tile => {
+  const layOne = ({ core, room, detail }: Piece, slot: number): Tile => {
     const tile = tiles.lay(slot, room.width, room.height);
     const { values, unknown, grid, stride } = tile;
     tile.detail.set([detail.strength, detail.softest, detail.half]);
-    const wide = nodesAlong(room.width);
-    for (let node = 0; node < grid.length; node++) {
-      const [i, j] = [node % wide, Math.floor(node / wide)];
-      grid[node] = narrowAt(room.x + (i - 0.5) * SQUARE, room.y + (j - 0.5) * SQUARE);
-    }
     const told = intersect(grow(core, BESIDE), toldIn(room));
     const { record, sums } = all[slot]!;
     record.set([
@@ -82,7 +88,7 @@ export function openPieces(
   const rangesFor = (pieces: readonly Piece[]) => pieces.map((_, k): Range => [k, k + 1]);
   const lay = (pieces: readonly Piece[]): Tile[] => {
     const laid = pieces.map(layOne);
-    run('layPieces', [record, colour, still, places, SQUARE, UNLIKE], rangesFor(pieces));
+    run('layPieces', [record, colour, still, depths, places, SQUARE, UNLIKE], rangesFor(pieces));
     return laid;
   };
   return {

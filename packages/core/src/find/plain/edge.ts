@@ -1,6 +1,14 @@
 import type { Point } from '../../shape/site.js';
-import type { Edge, Ground, Place } from '../edges.js';
+import type { Edge } from '../edges.js';
+import type { Ground } from './tensor.js';
 import { tensorPlainly } from './tensor.js';
+
+/** A place beside a site, px, and the unit vector from there into it. */
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+  readonly inwards: Point;
+}
 
 /** Half the window an edge is measured in, px. */
 const HALF = 5;

@@ -1,4 +1,10 @@
-import type { Ground } from '../edges.js';
+/** Grey values, and a mask whose pixels are unknown, a value a pixel each. */
+export interface Ground {
+  readonly grey: Float32Array;
+  /** 1 = unknown. */
+  readonly hole: Uint8Array;
+  readonly width: number;
+}
 
 /** Structure tensor at a pixel (Forstner and Gulch 1987): sums of the products of slopes in the square round it; what reads the unknown does not count. */
 export function tensorPlainly(

@@ -3,7 +3,7 @@
 import { quartersOf } from './fill/lay';
 
 export { survey, halve, depths, trusts } from './fill/prepare';
-export { texture, soften } from './fill/texture';
+export { lumas, soften, steps, texture } from './fill/texture';
 export { measure, improve } from './fill/match';
 export { vote, agree } from './fill/vote';
 export { settle } from './fill/settle';
@@ -14,31 +14,37 @@ export function quartersBytes(
   samples: usize,
   hole: usize,
   pixels: usize,
-  count: i32,
   channels: i32,
   scale: f64,
+  _part: i32,
+  from: usize,
+  to: usize,
 ): void {
-  quartersOf<u8>(samples, hole, pixels, count, channels, scale);
+  quartersOf<u8>(samples, hole, pixels, channels, scale, from, to);
 }
 
 export function quartersWords(
   samples: usize,
   hole: usize,
   pixels: usize,
-  count: i32,
   channels: i32,
   scale: f64,
+  _part: i32,
+  from: usize,
+  to: usize,
 ): void {
-  quartersOf<u16>(samples, hole, pixels, count, channels, scale);
+  quartersOf<u16>(samples, hole, pixels, channels, scale, from, to);
 }
 
 export function quartersFloats(
   samples: usize,
   hole: usize,
   pixels: usize,
-  count: i32,
   channels: i32,
   scale: f64,
+  _part: i32,
+  from: usize,
+  to: usize,
 ): void {
-  quartersOf<f32>(samples, hole, pixels, count, channels, scale);
+  quartersOf<f32>(samples, hole, pixels, channels, scale, from, to);
 }

@@ -1,18 +1,21 @@
 // The window laid down as the finest level: twin of src/fill/plain/lay.ts.
 
-/** Four values a pixel, 0 in the hole; grey counts as three equal channels. @param scale from a sample to quarters of a code */
+/** Four values of some pixels, 0 in the hole; grey counts as three equal channels. @param scale from a sample to quarters of a code */
 @inline
 export function quartersOf<T>(
   samples: usize,
   hole: usize,
   pixels: usize,
-  count: i32,
   channels: i32,
   scale: f64,
+  from: usize,
+  to: usize,
 ): void {
   const green = channels >= 3 ? sizeof<T>() : 0;
   const by = <usize>channels * sizeof<T>();
-  for (let p = 0; p < count; p++, samples += by, pixels += 8) {
+  samples += from * by;
+  pixels += from << 3;
+  for (let p = from; p < to; p++, samples += by, pixels += 8) {
     if (load<u8>(hole + p)) continue;
     if (sizeof<T>() == 1 && channels >= 3) {
       const codes = i16x8.extend_low_i8x16_u(v128.load32_zero(samples));

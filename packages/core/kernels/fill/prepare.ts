@@ -5,7 +5,7 @@ import { HALF, at32, put32 } from './memory';
 /** Forbidden because it lies beyond the picture. */
 const OUTSIDE: i8 = 64;
 
-/** Means of the known pixels of every 2x2; a pixel with fewer than two known ones is hole. */
+/** Means of the known pixels of every 2x2, in some rows of what comes of them; a pixel with fewer than two known ones is hole. */
 export function halve(
   pixels: usize,
   hole: usize,
@@ -15,9 +15,11 @@ export function halve(
   smallHole: usize,
   smallBanned: usize,
   smallWidth: i32,
-  smallHeight: i32,
+  _part: i32,
+  from: i32,
+  to: i32,
 ): void {
-  for (let y = 0, q = 0; y < smallHeight; y++) {
+  for (let y = from, q = from * smallWidth; y < to; y++) {
     for (let x = 0; x < smallWidth; x++, q++) {
       const p = <usize>(2 * y * width + 2 * x);
       const under = p + width;

@@ -5,47 +5,66 @@ const REACH: i32 = 2;
 /** Values run from 0 to here: quarters of an 8-bit code. */
 const MOST: i32 = 1020;
 
-/** Fourth value of every known pixel: mean absolute step of luma over known pixels within 2 px, times `weight`. */
+/** Sums of steps of luma to the right and below, of the known pixels of some rows. */
+export function steps(
+  hole: usize,
+  luma: usize,
+  step: usize,
+  width: i32,
+  height: i32,
+  _part: i32,
+  from: i32,
+  to: i32,
+): void {
+  for (let y = from; y < to; y++) stepsOf(hole, luma, step, width, y, y + 1 < height);
+}
+
+/**
+ * Fourth value of every known pixel of some rows: mean absolute step of luma over known pixels within 2 px, times `weight`.
+ * @param columns room for two words a column and 64 bytes for each range
+ */
 export function texture(
   pixels: usize,
   hole: usize,
-  luma: usize,
   step: usize,
   columns: usize,
   width: i32,
   height: i32,
   weight: i32,
+  part: i32,
+  from: i32,
+  to: i32,
 ): void {
-  lumas(pixels, luma, width * height);
-  for (let y = 0; y < height; y++) stepsOf(hole, luma, step, width, y, y + 1 < height);
   // Column sums over five rows, then five columns at a time.
-  const counts = columns + (<usize>width << 2);
-  memory.fill(columns, 0, <usize>width << 3);
-  for (let y = -REACH; y < height; y++) {
+  const sums = columns + <usize>part * ((<usize>width << 3) + 64);
+  const counts = sums + (<usize>width << 2);
+  memory.fill(sums, 0, <usize>width << 3);
+  for (let y = max(0, from - REACH); y < min(height, from + REACH); y++)
+    addRow(hole, step, sums, counts, width, y, 1);
+  for (let y = from; y < to; y++) {
     const enter = y + REACH;
-    if (enter < height) addRow(hole, step, columns, counts, width, enter, 1);
+    if (enter < height) addRow(hole, step, sums, counts, width, enter, 1);
     const leave = y - REACH - 1;
-    if (leave >= 0) addRow(hole, step, columns, counts, width, leave, -1);
-    if (y < 0) continue;
+    if (leave >= 0 && y > from) addRow(hole, step, sums, counts, width, leave, -1);
     const row = y * width;
     let x = 0;
-    for (; x < min(REACH, width); x++) putMean(pixels, hole, columns, counts, width, row, x, weight);
+    for (; x < min(REACH, width); x++) putMean(pixels, hole, sums, counts, width, row, x, weight);
     if (weight <= MOST_WEIGHT)
-      for (; x + 4 + REACH <= width; x += 4)
-        putMeans(pixels, hole, columns, counts, row, x, weight);
-    for (; x < width; x++) putMean(pixels, hole, columns, counts, width, row, x, weight);
+      for (; x + 4 + REACH <= width; x += 4) putMeans(pixels, hole, sums, counts, row, x, weight);
+    for (; x < width; x++) putMean(pixels, hole, sums, counts, width, row, x, weight);
   }
 }
 
 /** Sums of steps times this are told exactly by single floats, and so are their quotients. */
 const MOST_WEIGHT: i32 = 256;
 
-function lumas(pixels: usize, luma: usize, n: i32): void {
+/** Luma of some pixels. */
+export function lumas(pixels: usize, luma: usize, _part: i32, from: usize, to: usize): void {
   const weights = i16x8(77, 150, 29, 0, 77, 150, 29, 0);
-  for (let p = 0; p < n; p++, pixels += 8, luma += 2) {
-    const sums = i32x4.dot_i16x8_s(v128.load64_zero(pixels), weights);
+  for (let p = from; p < to; p++) {
+    const sums = i32x4.dot_i16x8_s(v128.load64_zero(pixels + (p << 3)), weights);
     const y = i32x4.extract_lane(sums, 0) + i32x4.extract_lane(sums, 1);
-    store<u16>(luma, <u16>((y + 128) >> 8));
+    store<u16>(luma + (p << 1), <u16>((y + 128) >> 8));
   }
 }
 
@@ -179,16 +198,16 @@ function putMeans(
   if (!(open & 0xff000000)) store<u16>(to, <u16>i32x4.extract_lane(means, 3), 30);
 }
 
-/** Halves the texture. */
-export function soften(pixels: usize, count: i32): void {
+/** Halves the texture of some pixels. */
+export function soften(pixels: usize, _part: i32, from: i32, to: i32): void {
   const fourth = i16x8(0, 0, 0, -1, 0, 0, 0, -1);
-  let p = 0;
-  for (; p + 2 <= count; p += 2) {
+  let p = from;
+  for (; p + 2 <= to; p += 2) {
     const at = pixels + (<usize>p << 3);
     const v = v128.load(at);
     v128.store(at, v128.bitselect(i16x8.shr_u(v, 1), v, fourth));
   }
-  for (; p < count; p++) {
+  for (; p < to; p++) {
     const at = pixels + (<usize>p << 3);
     store<u16>(at, load<u16>(at, 6) >> 1, 6);
   }

@@ -1,5 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import { sampleBytes, whiteOf } from '../raster/raster.js';
+import type { Range } from '../task/crew.js';
+import { rangesOf } from '../task/crew.js';
 import { kindOf } from '../wasm/kind.js';
 import type { Work } from './pyramid.js';
 import type { FillRoom } from './room.js';
@@ -7,6 +9,9 @@ import { SLACK } from './room.js';
 
 /** Half the side of a patch: 7x7. */
 export const HALF = 3;
+
+/** Pixels of the smallest range. */
+const LEAST_PIXELS = 16384;
 
 /** Values run from 0 to here. */
 export const MOST = 1020;
@@ -40,66 +45,76 @@ export function emptyLevel({ arena }: FillRoom, width: number, height: number): 
 /**
  * Lays the window down as the finest level. The texture channel is the mean absolute gradient of luma over known
  * pixels nearby, the feature of Newson et al., "Video Inpainting of Complex Scenes", SIAM J. Imaging Sci. 7(4), 2014.
- * @param work room for 4 bytes a pixel and 2 words a column
+ * @param work room for 4 bytes a pixel, and for each range for 2 words a column
  */
 export function layDown(
-  { arena }: FillRoom,
+  room: FillRoom,
   level: Level,
   window: Raster,
   textureWeight: number,
   work: Pick<Work, 'plane' | 'luma' | 'step' | 'columns'>,
 ): void {
-  const { width, height, pixels, hole } = level;
-  toQuarters(arena, window, hole, pixels, work.plane);
-  arena.kernel.texture(
-    pixels.byteOffset,
-    hole.byteOffset,
-    work.luma.byteOffset,
-    work.step.byteOffset,
-    work.columns.byteOffset,
-    width,
-    height,
-    textureWeight,
-  );
+  const { width, height } = level;
+  toQuarters(room, window, level, work.plane);
+  const [pixels, hole, luma, step, columns] = [
+    level.pixels,
+    level.hole,
+    work.luma,
+    work.step,
+    work.columns,
+  ].map(({ byteOffset }) => byteOffset) as [number, number, number, number, number];
+  room.run('lumas', [pixels, luma], rangesOf(width * height, LEAST_PIXELS));
+  const rows = rowsOf(width, height);
+  room.run('steps', [hole, luma, step, width, height], rows);
+  room.run('texture', [pixels, hole, step, columns, width, height, textureWeight], rows);
 }
 
 /** Four values a pixel from any raster, 0 in the hole; grey counts as three equal channels. @param room for some samples */
 function toQuarters(
-  { kernel }: FillRoom['arena'],
+  { run }: FillRoom,
   { channels, data }: Raster,
-  hole: Uint8Array,
-  pixels: Int16Array,
-  room: Int32Array,
+  { hole, pixels }: Level,
+  { buffer, byteOffset, byteLength }: Int32Array,
 ): void {
-  const { buffer, byteOffset, byteLength } = room;
   const size = data.BYTES_PER_ELEMENT;
-  const lay = kernel[`quarters${kindOf(size)}`];
   const bytes = new Uint8Array(buffer, byteOffset, byteLength);
   const each = Math.floor(byteLength / (channels * size));
   for (let p = 0; p < hole.length; p += each) {
     const some = data.subarray(p * channels, (p + each) * channels);
     bytes.set(sampleBytes(some));
     const [holeAt, to] = [hole.byteOffset + p, pixels.byteOffset + 8 * p];
-    lay(byteOffset, holeAt, to, some.length / channels, channels, MOST / whiteOf(data));
+    run(
+      `quarters${kindOf(size)}`,
+      [byteOffset, holeAt, to, channels, MOST / whiteOf(data)],
+      rangesOf(some.length / channels, LEAST_PIXELS),
+    );
   }
 }
 
 /** Averages the known pixels of every 2x2; a pixel with fewer than two known ones is hole. */
-export function halve({ arena }: FillRoom, fine: Level, small: Level): void {
-  arena.kernel.halve(
-    fine.pixels.byteOffset,
-    fine.hole.byteOffset,
-    fine.banned.byteOffset,
-    fine.width,
-    small.pixels.byteOffset,
-    small.hole.byteOffset,
-    small.banned.byteOffset,
-    small.width,
-    small.height,
+export function halve({ run }: FillRoom, fine: Level, small: Level): void {
+  run(
+    'halve',
+    [
+      fine.pixels.byteOffset,
+      fine.hole.byteOffset,
+      fine.banned.byteOffset,
+      fine.width,
+      small.pixels.byteOffset,
+      small.hole.byteOffset,
+      small.banned.byteOffset,
+      small.width,
+    ],
+    rowsOf(small.width, small.height),
   );
 }
 
 /** The finest level as it is matched: texture steps back by half, so that colour settles edges and patterns in phase. */
-export function lessTexture({ arena }: FillRoom, level: Level): void {
-  arena.kernel.soften(level.pixels.byteOffset, level.width * level.height);
+export function lessTexture({ run }: FillRoom, { pixels, width, height }: Level): void {
+  run('soften', [pixels.byteOffset], rangesOf(width * height, LEAST_PIXELS));
+}
+
+/** Ranges of a level's rows. */
+function rowsOf(width: number, height: number): Range[] {
+  return rangesOf(height, Math.ceil(LEAST_PIXELS / width));
 }

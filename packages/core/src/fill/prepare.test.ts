@@ -16,6 +16,8 @@ const SIZES = [
   [23, 40],
   [64, 48],
   [101, 97],
+  // Rows enough to be cut into ranges.
+  [211, 163],
 ] as const;
 
 /** Noise with ragged holes and bans, and a part that lies beyond the picture. */

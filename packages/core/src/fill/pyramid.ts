@@ -1,4 +1,5 @@
 import type { Crew } from '../task/crew.js';
+import { MOST_RANGES } from '../task/crew.js';
 import type { Atlas } from './atlas.js';
 import type { Level } from './level.js';
 import { emptyLevel, HALF, halve, layDown, LEVEL_COST, lessTexture } from './level.js';
@@ -75,8 +76,7 @@ export function pyramidOf(
       sizes.reduce((sum, { width, height }) => sum + 4 * mostSources(width * height), 0) +
       8 * Math.ceil(pixels / 2) +
       4 * SAMPLES +
-      8 * window.width +
-      64 +
+      MOST_RANGES * (8 * window.width + 64) +
       4 * (DEEPEST + 9),
     sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + WORK_ARRAYS,
     crew,
@@ -88,7 +88,7 @@ export function pyramidOf(
     plane,
     luma: new Int16Array(plane.buffer, plane.byteOffset, pixels),
     step: plane.subarray(half),
-    columns: arena.words(2 * window.width + 16),
+    columns: arena.words(MOST_RANGES * (2 * window.width + 16)),
     counts: arena.words(4),
     table: arena.floats(DEEPEST + 1),
     dice: arena.words(1),

@@ -5,39 +5,8 @@ import { openArena } from '../wasm/arena.js';
 import type { Kind } from '../wasm/kind.js';
 import { FILL_KERNEL } from './fill-kernel.js';
 
-type Quarters = (
-  samples: number,
-  hole: number,
-  pixels: number,
-  count: number,
-  channels: number,
-  scale: number,
-) => void;
-
 /** Functions of kernels/fill.ts that one thread runs; addresses in bytes. */
-export interface FillKernel extends Readonly<Record<`quarters${Kind}`, Quarters>> {
-  texture(
-    pixels: number,
-    hole: number,
-    luma: number,
-    step: number,
-    columns: number,
-    width: number,
-    height: number,
-    weight: number,
-  ): void;
-  soften(pixels: number, count: number): void;
-  halve(
-    pixels: number,
-    hole: number,
-    banned: number,
-    width: number,
-    smallPixels: number,
-    smallHole: number,
-    smallBanned: number,
-    smallWidth: number,
-    smallHeight: number,
-  ): void;
+export interface FillKernel {
   survey(
     hole: number,
     banned: number,
@@ -125,16 +94,26 @@ export const VOTE_WORDS = 176;
 /** Rows are loaded 16 bytes at a time: the last ones reach a little beyond the pixels. */
 export const SLACK = 64;
 
+/** Functions of kernels/fill.ts that threads share. */
+type SharedFunction =
+  | `quarters${Kind}`
+  | 'lumas'
+  | 'steps'
+  | 'texture'
+  | 'soften'
+  | 'halve'
+  | 'measure'
+  | 'improve'
+  | 'vote'
+  | 'agree'
+  | 'settle';
+
 /** The memory of one search, and the threads that work in it. */
 export interface FillRoom {
   readonly arena: Arena<FillKernel>;
   readonly scratch: Int32Array;
   /** Runs one of the kernel's shared functions over ranges. */
-  run(
-    name: 'measure' | 'improve' | 'vote' | 'agree' | 'settle',
-    args: readonly number[],
-    ranges: readonly Range[],
-  ): void;
+  run(name: SharedFunction, args: readonly number[], ranges: readonly Range[]): void;
 }
 
 /** Room for arrays of these many bytes in all. @param arrays how many arrays will be cut */

@@ -7,7 +7,7 @@ import { finenessOf, grainOf } from './repair/grain';
 import { Depths, layPiecesOf, takeOverOf } from './repair/piece';
 import { layOverOf } from './repair/site';
 
-export { places } from './repair/grain';
+export { box, places } from './repair/grain';
 export { count, lay } from './repair/part';
 export { blank, layDonors } from './repair/site';
 

@@ -17,6 +17,31 @@ function isThere(coverage: usize, p: i32, within: bool): bool {
   return within ? cover(coverage, p) >= WHOLLY : cover(coverage, p) <= 0;
 }
 
+/** The box of what is covered at all: left, top, right and bottom, one past the last; nothing is told where nothing is. */
+export function box(coverage: usize, width: i32, height: i32, out: usize): void {
+  let left = width;
+  let right = 0;
+  let top = height;
+  let bottom = 0;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let x = 0;
+    while (x < width && cover(coverage, row + x) <= 0) x++;
+    if (x == width) continue;
+    top = min(top, y);
+    bottom = y + 1;
+    left = min(left, x);
+    let last = width;
+    while (last > right && cover(coverage, row + last - 1) <= 0) last--;
+    right = max(right, last);
+  }
+  if (!bottom) return;
+  store<i32>(out, left);
+  store<i32>(out, top, 4);
+  store<i32>(out, right, 8);
+  store<i32>(out, bottom, 12);
+}
+
 /**
  * Pixels of a rectangle all of whose surroundings lie within the site, or outside.
  * @param step of each row's pixels one in so many is asked, other ones from row to row

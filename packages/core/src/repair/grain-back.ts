@@ -40,10 +40,10 @@ export function grainBack(
 ): Raster {
   const { width, height, data } = picture;
   const out = { ...picture, data: data.slice() };
-  const site = boxOf(coverage, width);
+  const laid = layDown(picture, coverage);
+  const site = boxOf(laid);
   if (!site) return out;
   const near = intersect(grow(site, GRAIN_RING), { x: 0, y: 0, width, height });
-  const laid = layDown(picture, coverage, near);
   const inside = placesOf(laid, near, true);
   if (!inside) return out;
   const needed = Math.min(1, Math.max(0, (inside.share - NARROW) / (BROAD - NARROW)));
@@ -70,22 +70,11 @@ export function grainBack(
 }
 
 /** The box of what is covered at all. */
-function boxOf(coverage: Float32Array, width: number): Rect | null {
-  const height = coverage.length / width;
-  let [left, right, top, bottom] = [width, -1, height, -1];
-  for (let y = 0; y < height; y++) {
-    const [first, end] = [y * width, (y + 1) * width];
-    let p = first;
-    while (p < end && !(coverage[p]! > 0)) p++;
-    if (p === end) continue;
-    top = Math.min(top, y);
-    bottom = y;
-    left = Math.min(left, p - first);
-    let last = end - 1;
-    while (last - first > right && !(coverage[last]! > 0)) last--;
-    right = Math.max(right, last - first);
-  }
-  return bottom < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+function boxOf({ picture: { width, height }, kernel, cover, counts }: Laid): Rect | null {
+  counts.fill(0);
+  kernel.box(cover.byteOffset, width, height, counts.byteOffset);
+  const [left, top, right, bottom] = counts as unknown as readonly [number, number, number, number];
+  return right ? { x: left, y: top, width: right - left, height: bottom - top } : null;
 }
 
 /** A picture's width, channels and colours. */
@@ -104,11 +93,9 @@ interface Laid {
   readonly sizes: Float64Array;
 }
 
-/** @param near the pixels that may be asked lie there */
-function layDown(picture: Raster, coverage: Float32Array, near: Rect): Laid {
+function layDown(picture: Raster, coverage: Float32Array): Laid {
   const { data } = picture;
-  const most = near.width * near.height;
-  const bytes = data.byteLength + 4 * coverage.length + 4 * most + 8 + 8 * 2 * ASKED;
+  const bytes = data.byteLength + 8 * coverage.length + 4 * 4 + 8 * 2 * ASKED;
   const arena = openArena<RepairKernel>(REPAIR_KERNEL, bytes, 5, {
     once: true,
     shared: true,
@@ -120,8 +107,8 @@ function layDown(picture: Raster, coverage: Float32Array, near: Rect): Laid {
     kernel: functionsFor(arena.kernel, data.BYTES_PER_ELEMENT),
     samples: arena.bytes(data.byteLength),
     cover,
-    places: arena.words(most),
-    counts: arena.words(2),
+    places: arena.words(coverage.length),
+    counts: arena.words(4),
     sizes: arena.doubles(2 * ASKED),
   };
 }

@@ -6,6 +6,7 @@ type OfKind = Pick<RepairFunctions, 'fineness' | 'grain'>;
 
 /** Functions of kernels/repair.ts for one kind of samples that one thread runs. Addresses in bytes. */
 export interface RepairFunctions {
+  box(coverage: number, width: number, height: number, out: number): void;
   places(
     coverage: number,
     width: number,
@@ -47,12 +48,13 @@ export interface RepairFunctions {
 /** Functions of kernels/repair.ts that one thread runs. */
 export type RepairKernel = {
   readonly [F in keyof OfKind as `${F}${Kind}`]: OfKind[F];
-} & Pick<RepairFunctions, 'places'>;
+} & Pick<RepairFunctions, 'box' | 'places'>;
 
 /** The functions for samples of so many bytes. */
 export function functionsFor(kernel: RepairKernel, bytes: number): RepairFunctions {
   const kind = kindOf(bytes);
   return {
+    box: kernel.box,
     places: kernel.places,
     fineness: kernel[`fineness${kind}`],
     grain: kernel[`grain${kind}`],

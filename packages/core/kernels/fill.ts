@@ -2,12 +2,12 @@
 // range of a list and touches nothing that another range writes, so ranges may run on any threads.
 import { quartersOf } from './fill/lay';
 
-export { survey, halve, depths, trusts } from './fill/prepare';
+export { depths, halve, list, survey, trusts } from './fill/prepare';
 export { lumas, soften, steps, texture } from './fill/texture';
 export { measure, improve } from './fill/match';
 export { vote, agree } from './fill/vote';
 export { settle } from './fill/settle';
-export { thin, inwards, byChance, fromCoarse } from './fill/begin';
+export { inwards, byChance, fromCoarse } from './fill/begin';
 export { middle, tell } from './fill/tell';
 
 export function quartersBytes(

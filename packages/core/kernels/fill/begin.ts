@@ -7,16 +7,6 @@ const OPEN: u8 = 1;
 const WAITING: u8 = 2;
 const FILLED: u8 = 3;
 
-/** Pixels of sources, in reading order, every `step`-th. */
-export function thin(source: usize, count: i32, step: i32, out: usize): void {
-  let i = 0;
-  let k = 0;
-  for (let p = 0; p < count; p++) {
-    if (!load<u8>(source + p)) continue;
-    if (i++ % step == 0) put32(out, k++, p);
-  }
-}
-
 /**
  * Fills a hole from the border inwards, each ring from what is known before it.
  * @param waiting room for a word a hole @param nearest room for a word a pixel: then what stands beside is mirrored, else it is 0

@@ -53,40 +53,43 @@ export function halve(
   }
 }
 
+/** Marks a target in `number` until it has one. */
+const TARGET: i32 = -2;
+
 /**
- * Sorts pixels: `source` 1 where a whole patch is known and allowed, `number` and `target` the patches that touch the
- * hole, `holes` the pixels to be filled. `counts` becomes targets, holes, sources.
- * @param columns room for two bytes a column and 64
+ * Sorts the pixels of some rows: `source` 1 where a whole patch is known and allowed; of a patch that touches the hole `number` is
+ * marked, of others it is -1. `counts` becomes targets, holes and sources, three words a row.
+ * @param columns room for two bytes a column and 64 for each range
  */
 export function survey(
   hole: usize,
   banned: usize,
   source: usize,
   number: usize,
-  target: usize,
-  holes: usize,
   columns: usize,
   counts: usize,
   width: i32,
   height: i32,
+  part: i32,
+  from: i32,
+  to: i32,
 ): void {
-  const n = width * height;
-  memory.fill(number, 255, <usize>n << 2);
-  let h = 0;
-  for (let p = 0; p < n; p++) {
-    while (p + 8 <= n && !load<u64>(hole + p)) p += 8;
-    if (p < n && load<u8>(hole + p)) put32(holes, h++, p);
-  }
-  const bans = columns + <usize>width + 32;
-  let t = 0;
-  let s = 0;
+  const opens = columns + <usize>part * ((<usize>width << 1) + 64);
+  const bans = opens + <usize>width + 32;
   const last = width - HALF;
-  for (let y = HALF; y < height - HALF; y++) {
+  memory.fill(number + (<usize>(from * width) << 2), 255, <usize>((to - from) * width) << 2);
+  for (let y = from; y < to; y++) {
     const row = y * width;
-    gatherRows(hole + row, columns, width);
+    put32(counts, 3 * y, 0);
+    put32(counts, 3 * y + 1, countIn(hole + row, width));
+    put32(counts, 3 * y + 2, 0);
+    if (y < HALF || y >= height - HALF) continue;
+    gatherRows(hole + row, opens, width);
     gatherRows(banned + row, bans, width);
+    let t = 0;
+    let s = 0;
     for (let x = HALF; x < last; x += 16) {
-      const open = gatherColumns(columns + x);
+      const open = gatherColumns(opens + x);
       const ban = gatherColumns(bans + x);
       const p = row + x;
       if (x + 16 <= last && !v128.any_true(v128.or(open, ban))) {
@@ -103,17 +106,84 @@ export function survey(
       const sources = i8x16.bitmask(i8x16.eq(v128.or(open, ban), i8x16.splat(0)));
       for (let k = 0; k < min(16, last - x); k++)
         if ((targets >> k) & 1) {
-          put32(number, p + k, t);
-          put32(target, t++, p + k);
+          put32(number, p + k, TARGET);
+          t++;
         } else if ((sources >> k) & 1) {
           store<u8>(source + p + k, 1);
           s++;
         }
     }
+    put32(counts, 3 * y, t);
+    put32(counts, 3 * y + 2, s);
   }
-  put32(counts, 0, t);
-  put32(counts, 1, h);
-  put32(counts, 2, s);
+}
+
+function countIn(mask: usize, width: i32): i32 {
+  let count = 0;
+  let x = 0;
+  for (; x + 8 <= width; x += 8) count += <i32>popcnt<u64>(load<u64>(mask + x));
+  for (; x < width; x++) count += <i32>load<u8>(mask + x);
+  return count;
+}
+
+/**
+ * Lists the targets, holes and every `step`-th source of some rows, and numbers the targets.
+ * @param counts how many of each come before each row
+ */
+export function list(
+  hole: usize,
+  source: usize,
+  number: usize,
+  target: usize,
+  holes: usize,
+  sources: usize,
+  counts: usize,
+  width: i32,
+  step: i32,
+  _part: i32,
+  from: i32,
+  to: i32,
+): void {
+  let t = at32(counts, 3 * from);
+  let h = at32(counts, 3 * from + 1);
+  let s = at32(counts, 3 * from + 2);
+  // Of the sources the next one to be taken, and its place in the list.
+  let k = (s + step - 1) / step;
+  let next = k * step;
+  const end = to * width;
+  for (let p = from * width; p < end; p++) {
+    while (p + 8 <= end && !load<u64>(hole + p)) p += 8;
+    if (p < end && load<u8>(hole + p)) put32(holes, h++, p);
+  }
+  for (let p = from * width; p < end; p++) {
+    if (p + 4 <= end) {
+      const marks = i32x4.eq(v128.load(number + (<usize>p << 2)), i32x4.splat(TARGET));
+      if (!v128.any_true(marks)) {
+        p += 3;
+        continue;
+      }
+    }
+    if (at32(number, p) != TARGET) continue;
+    put32(number, p, t);
+    put32(target, t++, p);
+  }
+  for (let p = from * width; p < end; p++) {
+    // Whole stretches between those that are taken.
+    if (p + 8 <= end) {
+      const many = <i32>popcnt<u64>(load<u64>(source + p));
+      if (s + many <= next) {
+        s += many;
+        p += 7;
+        continue;
+      }
+    }
+    if (!load<u8>(source + p)) continue;
+    if (s == next) {
+      put32(sources, k++, p);
+      next += step;
+    }
+    s++;
+  }
 }
 
 /** What a row's columns have in them, a patch high. */
@@ -148,16 +218,18 @@ function deep(depth: usize, p: i32): i32 {
   return <i32>load<u16>(depth + (<usize>p << 1));
 }
 
-/** Trust in every target: `table` says it for each depth, in thirds of a pixel, up to `last`. */
+/** Trust in some targets: `table` says it for each depth, in thirds of a pixel, up to `last`. */
 export function trusts(
   depth: usize,
   target: usize,
   trust: usize,
   table: usize,
   last: i32,
-  count: i32,
+  _part: i32,
+  from: i32,
+  to: i32,
 ): void {
-  for (let i = 0; i < count; i++) {
+  for (let i = from; i < to; i++) {
     const d = min(last, deep(depth, at32(target, i)));
     store<f32>(trust + (<usize>i << 2), load<f32>(table + (<usize>d << 2)));
   }

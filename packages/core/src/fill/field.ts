@@ -1,4 +1,6 @@
+import { rangesOf } from '../task/crew.js';
 import type { Level } from './level.js';
+import { LEAST_PIXELS } from './level.js';
 import type { Pyramid } from './pyramid.js';
 import { DEEPEST, sourceStep } from './pyramid.js';
 import type { FillRoom } from './room.js';
@@ -41,32 +43,32 @@ export function fieldOf({ room, levels, work }: Pyramid, k: number): Field {
   const number = arena.words(n);
   const target = arena.words(n);
   const holes = arena.words(n);
-  arena.kernel.survey(
-    hole.byteOffset,
-    banned.byteOffset,
-    source.byteOffset,
-    number.byteOffset,
-    target.byteOffset,
-    holes.byteOffset,
-    work.columns.byteOffset,
-    work.counts.byteOffset,
-    width,
-    height,
+  const [holeAt, bannedAt, sourceAt, numberAt, targetAt, holesAt, countsAt] = [
+    ...[hole, banned, source, number],
+    ...[target, holes, work.counts],
+  ].map(({ byteOffset }) => byteOffset) as [number, number, number, number, number, number, number];
+  const rows = rangesOf(height, Math.ceil(LEAST_PIXELS / width));
+  const { columns, step: depth, table } = work;
+  room.run(
+    'survey',
+    [holeAt, bannedAt, sourceAt, numberAt, columns.byteOffset, countsAt, width, height],
+    rows,
   );
-  const [targets, unknown, usable] = work.counts as unknown as readonly [number, number, number];
-  const trust = arena.floats(targets);
-  arena.kernel.depths(hole.byteOffset, work.step.byteOffset, width, height);
-  arena.kernel.trusts(
-    work.step.byteOffset,
-    target.byteOffset,
-    trust.byteOffset,
-    work.table.byteOffset,
-    DEEPEST,
-    targets,
-  );
+  const [targets, unknown, usable] = addUp(work.counts.subarray(0, 3 * height));
   const step = sourceStep(usable);
   const sources = arena.words(Math.ceil(usable / step));
-  arena.kernel.thin(source.byteOffset, n, step, sources.byteOffset);
+  room.run(
+    'list',
+    [holeAt, sourceAt, numberAt, targetAt, holesAt, sources.byteOffset, countsAt, width, step],
+    rows,
+  );
+  const trust = arena.floats(targets);
+  arena.kernel.depths(holeAt, depth.byteOffset, width, height);
+  room.run(
+    'trusts',
+    [depth.byteOffset, targetAt, trust.byteOffset, table.byteOffset, DEEPEST],
+    rangesOf(targets, LEAST_PIXELS),
+  );
   return {
     room,
     level,
@@ -82,6 +84,18 @@ export function fieldOf({ room, levels, work }: Pyramid, k: number): Field {
     plane: work.plane,
     dice: work.dice,
   };
+}
+
+/** Has counts of targets, holes and sources, three a row, tell how many come before each row. @returns how many there are */
+function addUp(counts: Int32Array): [targets: number, holes: number, sources: number] {
+  const all: [number, number, number] = [0, 0, 0];
+  for (let k = 0; k < counts.length; k += 3)
+    for (let c = 0; c < 3; c++) {
+      const here = counts[k + c]!;
+      counts[k + c] = all[c]!;
+      all[c]! += here;
+    }
+  return all;
 }
 
 /** Where chance looks: within `reach` px, in the window itself or in one of its sheets. */

@@ -11,7 +11,7 @@ import { SLACK } from './room.js';
 export const HALF = 3;
 
 /** Pixels of the smallest range. */
-const LEAST_PIXELS = 16384;
+export const LEAST_PIXELS = 16384;
 
 /** Values run from 0 to here. */
 export const MOST = 1020;

@@ -6,7 +6,7 @@ import { fieldOf } from './field.js';
 import { HALF } from './level.js';
 import { mannerFor } from './manner.js';
 import { addTexturePlainly, halvePlainly, surveyPlainly } from './plain/prepare.js';
-import { DEEPEST, halfToThe, pyramidOf } from './pyramid.js';
+import { DEEPEST, halfToThe, pyramidOf, sourceStep } from './pyramid.js';
 
 /** Sizes that are no multiples of what a kernel takes at once, and smaller than that. */
 const SIZES = [
@@ -90,6 +90,16 @@ describe.each(SIZES)('a window of %i by %i px', (width, height) => {
     expect(Array.from(trust)).toEqual(wanted);
     expect(target.every((p) => p % width >= HALF)).toBe(true);
   });
+});
+
+test('very many sources are thinned evenly, whichever rows they are listed in', () => {
+  const [width, height] = [530, 420];
+  const made = pyramidOf(madeUp(width, height), 3, { ...mannerFor(20), coarsestDepth: 3 }, alone);
+  const { source, sources } = fieldOf(made, 0);
+  const all = [...source.keys()].filter((p) => source[p]);
+  const step = sourceStep(all.length);
+  expect(step).toBe(3);
+  expect(Array.from(sources)).toEqual(all.filter((_, k) => k % step === 0));
 });
 
 /** Chamfer distance into a mask in thirds of a pixel (weights 3 and 4), relaxed until nothing changes. */

@@ -23,6 +23,7 @@ export interface Work {
   /** Steps of luma, then depths: two bytes a pixel. */
   readonly step: Int32Array;
   readonly columns: Int32Array;
+  /** Three words a row. */
   readonly counts: Int32Array;
   readonly table: Float32Array;
   /** State of chance. */
@@ -77,6 +78,7 @@ export function pyramidOf(
       8 * Math.ceil(pixels / 2) +
       4 * SAMPLES +
       MOST_RANGES * (8 * window.width + 64) +
+      12 * window.height +
       4 * (DEEPEST + 9),
     sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + WORK_ARRAYS,
     crew,
@@ -89,7 +91,7 @@ export function pyramidOf(
     luma: new Int16Array(plane.buffer, plane.byteOffset, pixels),
     step: plane.subarray(half),
     columns: arena.words(MOST_RANGES * (2 * window.width + 16)),
-    counts: arena.words(4),
+    counts: arena.words(3 * window.height),
     table: arena.floats(DEEPEST + 1),
     dice: arena.words(1),
   };

@@ -7,28 +7,7 @@ import { FILL_KERNEL } from './fill-kernel.js';
 
 /** Functions of kernels/fill.ts that one thread runs; addresses in bytes. */
 export interface FillKernel {
-  survey(
-    hole: number,
-    banned: number,
-    source: number,
-    number: number,
-    target: number,
-    holes: number,
-    columns: number,
-    counts: number,
-    width: number,
-    height: number,
-  ): void;
   depths(hole: number, depth: number, width: number, height: number): void;
-  trusts(
-    depth: number,
-    target: number,
-    trust: number,
-    table: number,
-    last: number,
-    count: number,
-  ): void;
-  thin(source: number, count: number, step: number, out: number): void;
   inwards(
     pixels: number,
     hole: number,
@@ -102,6 +81,9 @@ type SharedFunction =
   | 'texture'
   | 'soften'
   | 'halve'
+  | 'survey'
+  | 'list'
+  | 'trusts'
   | 'measure'
   | 'improve'
   | 'vote'

@@ -169,11 +169,17 @@ function markOf(level: usize, stage: i32): usize {
   return word(level, MARKS) + <usize>stage * MARK;
 }
 
-/** Waits until so many rows are done with what comes before a stage. */
+/** How often a thread looks for the rows it waits for before it sleeps, and for how long it then does, ns. */
+const PATIENCE: i32 = 4096;
+const PAUSE: i64 = 50_000;
+
+/** Waits until so many rows are done with what comes before a stage: hardly ever long, unless threads are more than cores. */
 @inline
 function waitFor(level: usize, stage: i32, rows: i32): void {
   const mark = markOf(level, stage);
-  while (atomic.load<i32>(mark) < rows);
+  let looks = 0;
+  for (let done = atomic.load<i32>(mark); done < rows; done = atomic.load<i32>(mark))
+    if (++looks > PATIENCE) atomic.wait<i32>(mark, done, PAUSE);
 }
 
 /**

@@ -3,11 +3,18 @@
 import { askOf } from './repair/ask';
 import { correctBy, holdBack } from './repair/correct';
 import { Copies, Part } from './repair/memory';
-import { finenessOf, grainOf } from './repair/grain';
 import { Depths, layPiecesOf, takeOverOf } from './repair/piece';
 import { layOverOf } from './repair/site';
 
 export { box, places } from './repair/grain';
+export {
+  finenessBytes,
+  finenessFloats,
+  finenessWords,
+  grainBytes,
+  grainFloats,
+  grainWords,
+} from './repair/grain-of-kinds';
 export { count, lay } from './repair/part';
 export { blank, layDonors } from './repair/site';
 
@@ -228,100 +235,4 @@ export function takeOverDouble(
   to: i32,
 ): void {
   takeOverOf<f64>(copies, colour, open, pieces, from, to);
-}
-
-export function finenessBytes(
-  samples: usize,
-  width: i32,
-  channels: i32,
-  colours: i32,
-  places: usize,
-  count: i32,
-  each: i32,
-  out: usize,
-): void {
-  finenessOf<u8>(samples, width, channels, colours, places, count, each, out);
-}
-
-export function grainBytes(
-  samples: usize,
-  coverage: usize,
-  width: i32,
-  channels: i32,
-  colours: i32,
-  left: i32,
-  top: i32,
-  right: i32,
-  bottom: i32,
-  deviation: f64,
-  white: f64,
-  state: u32,
-): void {
-  grainOf<u8>(
-    samples, coverage, width, channels, colours, left, top, right, bottom, deviation, white, state,
-  );
-}
-
-export function finenessWords(
-  samples: usize,
-  width: i32,
-  channels: i32,
-  colours: i32,
-  places: usize,
-  count: i32,
-  each: i32,
-  out: usize,
-): void {
-  finenessOf<u16>(samples, width, channels, colours, places, count, each, out);
-}
-
-export function grainWords(
-  samples: usize,
-  coverage: usize,
-  width: i32,
-  channels: i32,
-  colours: i32,
-  left: i32,
-  top: i32,
-  right: i32,
-  bottom: i32,
-  deviation: f64,
-  white: f64,
-  state: u32,
-): void {
-  grainOf<u16>(
-    samples, coverage, width, channels, colours, left, top, right, bottom, deviation, white, state,
-  );
-}
-
-export function finenessFloats(
-  samples: usize,
-  width: i32,
-  channels: i32,
-  colours: i32,
-  places: usize,
-  count: i32,
-  each: i32,
-  out: usize,
-): void {
-  finenessOf<f32>(samples, width, channels, colours, places, count, each, out);
-}
-
-export function grainFloats(
-  samples: usize,
-  coverage: usize,
-  width: i32,
-  channels: i32,
-  colours: i32,
-  left: i32,
-  top: i32,
-  right: i32,
-  bottom: i32,
-  deviation: f64,
-  white: f64,
-  state: u32,
-): void {
-  grainOf<f32>(
-    samples, coverage, width, channels, colours, left, top, right, bottom, deviation, white, state,
-  );
 }

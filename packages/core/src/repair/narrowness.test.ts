@@ -1,4 +1,5 @@
 import { Narrowness } from './narrowness.js';
+import { narrowAt } from './plain/narrow-at.js';
 
 const [WIDTH, HEIGHT] = [200, 150];
 
@@ -13,7 +14,8 @@ function bars(...rows: readonly (readonly [top: number, height: number])[]): Uin
 const frame = { width: WIDTH, height: HEIGHT };
 
 test('a bar is narrow up to a half of 16 px, and deep from a half of 24 px on', () => {
-  const of = (height: number): number => new Narrowness(bars([40, height]), frame).at(20, 50);
+  const of = (height: number): number =>
+    narrowAt(new Narrowness(bars([40, height]), frame), 20, 50);
   expect(of(30)).toBe(1);
   expect(of(40)).toBeCloseTo(0.5, 6);
   expect(of(50)).toBe(0);
@@ -21,10 +23,10 @@ test('a bar is narrow up to a half of 16 px, and deep from a half of 24 px on', 
 
 test('what is deep counts a square beyond, and the picture goes on as it ends', () => {
   const narrowness = new Narrowness(bars([0, 10], [80, 60]), frame);
-  expect(narrowness.at(20, 5)).toBe(1);
-  expect(narrowness.at(20, 75)).toBe(0);
-  expect(narrowness.at(-7, -3)).toBe(narrowness.at(0, 0));
-  expect(narrowness.at(20, HEIGHT + 9)).toBe(narrowness.at(20, HEIGHT - 1));
+  expect(narrowAt(narrowness, 20, 5)).toBe(1);
+  expect(narrowAt(narrowness, 20, 75)).toBe(0);
+  expect(narrowAt(narrowness, -7, -3)).toBe(narrowAt(narrowness, 0, 0));
+  expect(narrowAt(narrowness, 20, HEIGHT + 9)).toBe(narrowAt(narrowness, 20, HEIGHT - 1));
 });
 
 test('deep parts are left, narrow ones stay', () => {

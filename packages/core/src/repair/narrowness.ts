@@ -25,11 +25,6 @@ export class Narrowness {
     this.deepest = this.spread(deepestIn(site, width, height, DEEP));
   }
 
-  /** 1 = narrow all about a place, 0 = deep. Places beyond the picture are as its nearest ones. */
-  at(x: number, y: number): number {
-    return narrownessOf(this.deepest[this.squareAt(x, y)]!);
-  }
-
   /** Whether a site is slender all over a piece. */
   isSlender({ x, y, width, height }: Rect): boolean {
     for (let v = y; v < y + height + DEEP; v += DEEP)
@@ -61,7 +56,8 @@ export class Narrowness {
     return found;
   }
 
-  private squareAt(x: number, y: number): number {
+  /** Number of the square of a place: those beyond the picture are its nearest one's. */
+  squareAt(x: number, y: number): number {
     const { width, height } = this.picture;
     const u = Math.min(width - 1, Math.max(0, x));
     const v = Math.min(height - 1, Math.max(0, y));
@@ -81,6 +77,7 @@ export class Narrowness {
   }
 }
 
-function narrownessOf(depth: number): number {
+/** 1 = narrow, 0 = deep. */
+export function narrownessOf(depth: number): number {
   return Math.min(1, Math.max(0, (DEEP - depth) / (DEEP - NARROW)));
 }

@@ -8,6 +8,7 @@ import { Narrowness } from './narrowness.js';
 import { openPieces, UNLIKE } from './pieces.js';
 import type { Sums } from './plain/misfit.js';
 import { addMisfitPlainly } from './plain/misfit.js';
+import { narrowAt } from './plain/narrow-at.js';
 import { KINDS, ROOMS, scene } from './plain/scene.js';
 
 const DETAIL = { strength: 1, softest: 1, half: 2 };
@@ -67,7 +68,8 @@ test.each(KINDS)('pieces are laid into tiles as they stand: %s, %i channels', (d
     const wanted = weightsOf(sums, wide, high).map(
       (weight, node) =>
         weight *
-        narrowness.at(
+        narrowAt(
+          narrowness,
           room.x + ((node % wide) - 0.5) * SQUARE,
           room.y + (Math.floor(node / wide) - 0.5) * SQUARE,
         ),

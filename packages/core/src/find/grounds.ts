@@ -1,4 +1,5 @@
 import { labOfSrgb } from '../colour/lab.js';
+import { orderOf } from '../raster/order.js';
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import type { Point } from '../shape/site.js';
@@ -194,10 +195,7 @@ function join(
           weights.push(unlike(features[i]!, features[j]!));
         }
     }
-  // Weight and place as one number: sorting numbers is several times quicker than sorting by a function.
-  const n = weights.length;
-  const keys = new Float64Array(n).map((_, k) => Math.floor(weights[k]! * FINE) * n + k).sort();
-  const order = new Int32Array(keys.map((key) => key - Math.floor(key / n) * n));
+  const order = orderOf(weights, FINE);
   const unite = (a: number, b: number, w: number): void => {
     parent[b] = a;
     size[a]! += size[b]!;

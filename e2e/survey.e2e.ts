@@ -65,6 +65,10 @@ test('the heavy print is surveyed, a wrong finding kept, its specks mended in on
       .then((t) => /\d+/.exec(t)![0]),
   );
   expect(before).toBeGreaterThan(5);
+  // Each row shows its place: a bright speck stands in its middle.
+  await expect
+    .poll(() => specks.locator('canvas').first().evaluate(brighterInTheMiddle))
+    .toBeGreaterThan(20);
   // A false one is kept by one key, and stays so.
   await specks
     .getByRole('button', { name: /^Speck / })
@@ -174,3 +178,20 @@ test('the printed mark is taken off the jug’s cloth, its folds stay', async ({
   const touched = changed(before!, after!);
   expect(count(both(touched, mark)) / count(mark)).toBeGreaterThan(0.85);
 });
+
+/** By how much the brightest of a small picture's middle is above the mean of its rim, 8-bit codes. */
+function brighterInTheMiddle(canvas: Element): number {
+  const { width, height } = canvas as HTMLCanvasElement;
+  const { data } = (canvas as HTMLCanvasElement)
+    .getContext('2d')!
+    .getImageData(0, 0, width, height);
+  let [brightest, rim, count] = [0, 0, 0];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const value = data[4 * (y * width + x) + 1]!;
+      if (y < 3 || y >= height - 3) [rim, count] = [rim + value, count + 1];
+      if (Math.abs(x - width / 2) < 5 && Math.abs(y - height / 2) < 5)
+        brightest = Math.max(brightest, value);
+    }
+  return brightest - rim / count;
+}

@@ -2,8 +2,9 @@ import { rangesOf } from '../task/crew.js';
 import type { Level } from './level.js';
 import { LEAST_PIXELS } from './level.js';
 import type { Pyramid } from './pyramid.js';
-import { DEEPEST, sourceStep } from './pyramid.js';
+import { sourceStep } from './pyramid.js';
 import type { FillRoom } from './room.js';
+import { DEEPEST } from './work.js';
 
 /** Nearest patches of one level: which source each patch that touches the hole is most like. */
 export interface Field {

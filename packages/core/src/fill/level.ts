@@ -3,9 +3,9 @@ import { sampleBytes, whiteOf } from '../raster/raster.js';
 import type { Range } from '../task/crew.js';
 import { rangesOf } from '../task/crew.js';
 import { kindOf } from '../wasm/kind.js';
-import type { Work } from './pyramid.js';
 import type { FillRoom } from './room.js';
 import { SLACK } from './room.js';
+import type { Work } from './work.js';
 
 /** Half the side of a patch: 7x7. */
 export const HALF = 3;

@@ -6,7 +6,8 @@ import { fieldOf } from './field.js';
 import { HALF } from './level.js';
 import { mannerFor } from './manner.js';
 import { addTexturePlainly, halvePlainly, surveyPlainly } from './plain/prepare.js';
-import { DEEPEST, halfToThe, pyramidOf, sourceStep } from './pyramid.js';
+import { pyramidOf, sourceStep } from './pyramid.js';
+import { DEEPEST, halfToThe } from './work.js';
 
 /** Sizes that are no multiples of what a kernel takes at once, and smaller than that. */
 const SIZES = [

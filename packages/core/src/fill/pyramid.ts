@@ -1,37 +1,20 @@
 import type { Crew } from '../task/crew.js';
-import { MOST_RANGES } from '../task/crew.js';
 import type { Atlas } from './atlas.js';
 import type { Level } from './level.js';
 import { emptyLevel, HALF, halve, layDown, LEVEL_COST, lessTexture } from './level.js';
 import type { Manner } from './manner.js';
 import type { FillRoom } from './room.js';
 import { openFillRoom, SLACK } from './room.js';
+import type { Work } from './work.js';
+import { openWork, workCost } from './work.js';
 
 /** All levels of a search, finest first, in one memory. */
 export interface Pyramid {
   readonly room: FillRoom;
   readonly levels: readonly Level[];
-  /** Arrays that levels use in turn. */
   readonly work: Work;
 }
 
-/** What is needed while one level is made ready, and at the end of the search. */
-export interface Work {
-  /** A word a pixel of the finest level: samples, then luma and its steps or depths at first, in the end every pixel's source. */
-  readonly plane: Int32Array;
-  readonly luma: Int16Array;
-  /** Steps of luma, then depths: two bytes a pixel. */
-  readonly step: Int32Array;
-  readonly columns: Int32Array;
-  /** Three words a row. */
-  readonly counts: Int32Array;
-  readonly table: Float32Array;
-  /** State of chance. */
-  readonly dice: Int32Array;
-}
-
-/** Depths are told apart up to so many thirds of a pixel. */
-export const DEEPEST = 180;
 /** Sources of a level are thinned until they are fewer than twice as many. */
 const MANY_SOURCES = 65536;
 
@@ -46,9 +29,6 @@ function mostSources(pixels: number): number {
 
 const FIELD_BYTES = 29;
 const FIELD_ARRAYS = 9;
-const WORK_ARRAYS = 5;
-/** Words of the most samples a pixel has. */
-const SAMPLES = 4;
 
 /**
  * Halves the window until the hole is shallow enough for the manner of the search.
@@ -69,33 +49,17 @@ export function pyramidOf(
     sizes.push({ width: width >> 1, height: height >> 1 });
     left /= 2;
   }
-  const pixels = window.width * window.height;
   const all = sizes.reduce((sum, { width, height }) => sum + width * height, 0);
+  const cost = workCost(window.width, window.height);
   const room = openFillRoom(
     all * (LEVEL_COST.bytes + FIELD_BYTES) +
       2 * sizes.length * SLACK +
       sizes.reduce((sum, { width, height }) => sum + 4 * mostSources(width * height), 0) +
-      8 * Math.ceil(pixels / 2) +
-      4 * SAMPLES +
-      MOST_RANGES * (8 * window.width + 64) +
-      12 * window.height +
-      4 * (DEEPEST + 9),
-    sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + WORK_ARRAYS,
+      cost.bytes,
+    sizes.length * (LEVEL_COST.arrays + FIELD_ARRAYS) + cost.arrays,
     crew,
   );
-  const { arena } = room;
-  const half = Math.ceil(pixels / 2);
-  const plane = arena.words(2 * half + SAMPLES);
-  const work = {
-    plane,
-    luma: new Int16Array(plane.buffer, plane.byteOffset, pixels),
-    step: plane.subarray(half),
-    columns: arena.words(MOST_RANGES * (2 * window.width + 16)),
-    counts: arena.words(3 * window.height),
-    table: arena.floats(DEEPEST + 1),
-    dice: arena.words(1),
-  };
-  for (let d = 0; d <= DEEPEST; d++) work.table[d] = halfToThe((d * manner.distrust) / 3);
+  const work = openWork(room.arena, window.width, window.height, manner.distrust);
   const levels = sizes.map(({ width, height }) => emptyLevel(room, width, height));
   const finest = levels[0]!;
   finest.hole.set(hole);
@@ -104,12 +68,4 @@ export function pyramidOf(
   for (let k = 1; k < levels.length; k++) halve(room, levels[k - 1]!, levels[k]!);
   lessTexture(room, finest);
   return { room, levels, work };
-}
-
-/** 2^-d for d >= 0, linear between whole numbers: exact arithmetic only, so the same everywhere. */
-export function halfToThe(d: number): number {
-  const whole = Math.min(60, Math.floor(d));
-  let value = 1;
-  for (let i = 0; i < whole; i++) value /= 2;
-  return d >= 60 ? value : value * (1 - (d - whole) / 2);
 }

@@ -1,12 +1,15 @@
 import type { DocketFinding } from '@tersum/document';
+import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
-import { measureOf } from '../model/findings.js';
+import { isLong, liesAtEdge, measuresOf, placeOfFinding } from '../model/findings.js';
 import { FINDING_NAMES } from '@tersum/document';
 import { timeOf } from '../../look/time.js';
 import { dismissFinding, mendFindings, showFinding, takeOutFinding } from '../model/survey-acts.js';
+import { PlacePair } from './PlacePair.js';
+import { Figures, Words } from './row-parts.js';
 
 interface FindingRowProps {
   readonly finding: DocketFinding;
@@ -22,22 +25,38 @@ export function FindingRow({ finding, next, mended = false }: FindingRowProps) {
     isOpen: s.finding === finding.id,
     ppi: s.records?.picture.ppi ?? null,
   }));
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (isOpen) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [isOpen]);
   const { advice, kind, contrast, by } = finding;
   const [, one] = FINDING_NAMES[kind];
-  const long = kind === 'lines' || kind === 'creases' || kind === 'wires';
   return (
-    <Row data-open={isOpen}>
+    <Row ref={row} data-open={isOpen}>
       <Go
         type="button"
         aria-expanded={isOpen}
         onClick={() => (isOpen ? bench.set({ finding: null }) : showFinding(bench, finding))}
       >
-        <span>
-          {one}
-          {by === 'hand' && <small> added</small>}
-          {mended && <small> mended</small>}
-        </span>
-        <Figure>{measureOf(long ? finding.extent : finding.size, ppi)}</Figure>
+        <PlacePair {...placeOfFinding(finding)} repaired={mended} />
+        <Words>
+          <span>
+            {one}
+            {!mended && liesAtEdge(finding) && ' at an edge'}
+            {by === 'hand' && <small> added</small>}
+            {mended && <small> mended</small>}
+          </span>
+          <small>
+            {isLong(kind)
+              ? `${Math.max(1, Math.round(finding.size))} px wide`
+              : `contrast ${contrast.toFixed(0)}`}
+          </small>
+        </Words>
+        <Figures>
+          {measuresOf(isLong(kind) ? finding.extent : finding.size, ppi).map((measure) => (
+            <Figure key={measure}>{measure}</Figure>
+          ))}
+        </Figures>
       </Go>
       {isOpen && (
         <Inside>
@@ -72,6 +91,8 @@ export function FindingRow({ finding, next, mended = false }: FindingRowProps) {
 }
 
 const Row = styled.div`
+  content-visibility: auto;
+  contain-intrinsic-size: auto 44px;
   &[data-open='true'] {
     background: ${look.paperHigh};
   }
@@ -79,12 +100,11 @@ const Row = styled.div`
 
 const Go = styled.button`
   width: 100%;
-  min-height: 30px;
+  min-height: 44px;
   display: flex;
   align-items: center;
-  justify-content: space-between;
-  gap: 8px;
-  padding: 3px 16px 3px 36px;
+  gap: 10px;
+  padding: 4px 16px 4px 15px;
   border: 0;
   background: none;
   text-align: left;
@@ -101,7 +121,7 @@ const Go = styled.button`
 const Inside = styled.div`
   display: grid;
   gap: 5px;
-  padding: 2px 16px 10px 36px;
+  padding: 2px 16px 10px 20px;
   font-size: 12px;
   color: ${look.inkSoft};
   b {

@@ -91,7 +91,7 @@ export function Findings() {
           </Policy>
           <Only>
             <Tick isSelected={settings.onlyShown} onChange={(onlyShown) => change({ onlyShown })}>
-              Hide what does not show at {settings.distance / 10} cm
+              Hide what does not show at {settings.distance / 10}&nbsp;cm
             </Tick>
             <ReferenceLink to="shows">how</ReferenceLink>
           </Only>

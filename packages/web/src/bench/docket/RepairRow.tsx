@@ -1,5 +1,5 @@
 import type { Repair } from '@tersum/document';
-import { layersInOrder, METHOD_NAMES, repairsOfLayer, sidesOf } from '@tersum/document';
+import { layersInOrder, METHOD_NAMES, repairsOfLayer, sidesOf, siteBox } from '@tersum/document';
 import { MoreHorizontal } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { MenuTrigger, Popover, Separator } from 'react-aria-components';
@@ -11,8 +11,10 @@ import { useJobs } from '../../api/jobs.js';
 import { useBench, useBenchState } from '../model/context.js';
 import { copyToPicture } from '../model/elsewhere.js';
 import { canSplit, split } from '../model/many.js';
+import { placeOf } from '../model/place.js';
 import { positionAfter, repairEdit, siteLength, siteName, swapEdits } from '../model/repairs.js';
-import { SitePair } from './SitePair.js';
+import { PlacePair } from './PlacePair.js';
+import { Figures, Words } from './row-parts.js';
 
 interface RepairRowProps {
   readonly repair: Repair;
@@ -86,7 +88,7 @@ export const RepairRow = memo(function RepairRow(props: RepairRowProps) {
         aria-label={`${METHOD_NAMES[repair.method.kind]} ${letter}, ${siteName(repair)}${state ? `, ${state}` : ''}`}
         onClick={(event) => pick(event.shiftKey || event.ctrlKey || event.metaKey)}
       >
-        <SitePair repair={repair} />
+        <PlacePair {...placeOf(siteBox(repair))} repaired />
         <Words>
           <span>
             <b>{letter}</b> {METHOD_NAMES[repair.method.kind]}, {siteName(repair)}
@@ -196,33 +198,4 @@ const Pick = styled.button`
   border: 0;
   background: none;
   text-align: left;
-`;
-
-const Words = styled.span`
-  flex: 1;
-  min-width: 0;
-  display: grid;
-  span,
-  small {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  small {
-    font-size: 11px;
-    color: ${look.inkSoft};
-    &[data-alarm='true'] {
-      color: ${look.todo};
-      font-weight: 600;
-    }
-  }
-`;
-
-const Figures = styled.span`
-  display: grid;
-  justify-items: end;
-  color: ${look.inkSoft};
-  span {
-    font-size: 11px;
-  }
 `;

@@ -3,9 +3,12 @@ import styled from 'styled-components';
 import { Figure, Push } from '../../look/parts.js';
 import { look } from '../../look/theme.js';
 import { useBench, useBenchState } from '../model/context.js';
+import { placeAt } from '../model/place.js';
 import { docketOrder, letterOf } from '../model/repairs.js';
 import type { TouchUp } from '../model/touch-ups.js';
 import { goTo, touchUp, touchUpsOf } from '../model/touch-ups.js';
+import { PlacePair } from './PlacePair.js';
+import { Words } from './row-parts.js';
 
 /** What is left to do: places where fills are unsure of themselves. */
 export function TouchUps() {
@@ -24,13 +27,16 @@ export function TouchUps() {
       {list.map((item, i) => (
         <Row key={i}>
           <Go type="button" onClick={() => goTo(bench, item)}>
-            <span>
-              Touch up <b>{letter(item)}</b>
-            </span>
-            <small>
-              <Figure>{item.place.width} px</Figure>, sure{' '}
-              <Figure>{Math.round(100 * item.place.confidence)} %</Figure>
-            </small>
+            <PlacePair {...placeAt(item.place.x, item.place.y, item.place.width)} repaired />
+            <Words>
+              <span>
+                Touch up <b>{letter(item)}</b>
+              </span>
+              <small>
+                <Figure>{item.place.width} px</Figure>, sure{' '}
+                <Figure>{Math.round(100 * item.place.confidence)} %</Figure>
+              </small>
+            </Words>
           </Go>
           <Push
             aria-label={`Touch up place ${i + 1} of fill ${letter(item)}`}
@@ -70,13 +76,11 @@ const Row = styled.div`
 const Go = styled.button`
   flex: 1;
   min-width: 0;
-  display: grid;
-  padding: 4px 0 4px 20px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 4px 0 4px 15px;
   border: 0;
   background: none;
   text-align: left;
-  small {
-    color: ${look.inkSoft};
-    font-size: 11px;
-  }
 `;

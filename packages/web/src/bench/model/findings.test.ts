@@ -1,6 +1,7 @@
 import type { DocketFinding, PictureRecords, SurveyAnswer } from '@tersum/document';
+import { FINDING_KINDS } from '@tersum/core';
 import { leastScore } from '@tersum/document';
-import { groupsOf, measureOf } from './findings.js';
+import { groupsOf, isLong, liesAtEdge, measuresOf, placeOfFinding } from './findings.js';
 import { timeOf } from '../../look/time.js';
 
 const finding = (id: string, more: Partial<DocketFinding> = {}): DocketFinding => ({
@@ -95,14 +96,50 @@ describe('docket of findings', () => {
   });
 
   test('measures and times read as people write them', () => {
-    expect(measureOf(12, null)).toBe('12 px');
-    expect(measureOf(30, 300)).toBe('30 px, 2.5 mm');
-    expect(measureOf(0.6, 300)).toBe('0.6 px, 0.05 mm');
+    expect(measuresOf(12, null)).toEqual(['12 px']);
+    expect(measuresOf(30, 300)).toEqual(['30 px', '2.5 mm']);
+    expect(measuresOf(0.6, 300)).toEqual(['0.6 px', '0.05 mm']);
     expect([timeOf(0.2), timeOf(45), timeOf(600), timeOf(5700)]).toEqual([
       '1 s',
       '45 s',
       '10 min',
       '1 h 35 min',
     ]);
+  });
+});
+
+describe('a finding on its row', () => {
+  test('an edge is worth a word where it is clear and near', () => {
+    const clear = { distance: 3, contrast: 40 };
+    expect(liesAtEdge(finding('a'))).toBe(false);
+    expect(liesAtEdge(finding('a', { nearEdge: clear }))).toBe(true);
+    for (const nearEdge of [
+      { ...clear, distance: 9 },
+      { ...clear, contrast: 14 },
+    ])
+      expect(liesAtEdge(finding('a', { nearEdge }))).toBe(false);
+  });
+
+  test('lines, creases and wires are told by their length', () => {
+    expect(FINDING_KINDS.filter(isLong)).toEqual(['creases', 'wires', 'lines']);
+  });
+
+  test('what is compact is shown whole, of what is long a piece that it runs through', () => {
+    const box = { x: 100, y: 40, width: 60, height: 30 };
+    expect(placeOfFinding(finding('a', { box }))).toEqual({ x: 130, y: 55, side: 78 });
+    const bowed = finding('a', {
+      kind: 'wires',
+      size: 5,
+      box: { x: 0, y: 0, width: 1000, height: 400 },
+      outlines: [
+        [
+          [0, 0],
+          [480, 390],
+          [1000, 0],
+        ],
+      ],
+    });
+    expect(placeOfFinding(bowed)).toEqual({ x: 480, y: 390, side: 90 });
+    expect(placeOfFinding({ ...bowed, size: 60 }).side).toBe(240);
   });
 });

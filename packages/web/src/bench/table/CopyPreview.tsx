@@ -20,12 +20,13 @@ export function CopyPreview() {
         ? []
         : [s.pointer, s.draft, s.pending, s.tool, s.pickingDonor, s.selected]),
     ];
-    return keepDrawn(bench, tiles, { watch }, () => {
+    const { stop } = keepDrawn(bench, tiles, { watch }, () => {
       const ratio = window.devicePixelRatio || 1;
       return (
         !canvas.current || paintCopyPreview(canvas.current, tiles, bench.store.getState(), ratio)
       );
     });
+    return stop;
   }, [bench, tiles]);
   return <Over ref={canvas} hidden aria-hidden />;
 }

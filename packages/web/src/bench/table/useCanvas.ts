@@ -32,24 +32,33 @@ export function useCanvas(
     element.height = Math.round(size.height * ratio);
     const ctx = element.getContext('2d', { alpha: false });
     if (!ctx) return;
-    return keepDrawn(bench, tiles, work, () => {
+    const { wake, stop } = keepDrawn(bench, tiles, work, () => {
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       return work.paint(ctx, ratio);
     });
+    // What was scrolled or folded away may have put its drawing off.
+    const seen = new IntersectionObserver((all) => {
+      if (all.some((one) => one.isIntersecting)) wake();
+    });
+    seen.observe(element);
+    return () => {
+      seen.disconnect();
+      stop();
+    };
   }, [bench, tiles, canvas, size.width, size.height, work]);
 }
 
 /**
  * Draws now, and again when what is watched changes or a missing tile may have arrived, once a frame at most.
  * @param draw tells whether nothing that belongs there is still coming
- * @returns what ends it
+ * @returns what has it look again whether anything is missing, and what ends it
  */
 export function keepDrawn(
   bench: Bench,
   tiles: TileStore,
   { watch, patience }: Watched,
   draw: () => boolean,
-): () => void {
+): { wake: () => void; stop: () => void } {
   let frame = 0;
   let complete = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -71,13 +80,16 @@ export function keepDrawn(
     soon();
   };
   changed();
-  const arrived = (): void => {
+  const wake = (): void => {
     if (!complete) soon();
   };
-  const stops = [bench.store.subscribe(changed), tiles.onArrival(arrived)];
-  return () => {
-    cancelAnimationFrame(frame);
-    clearTimeout(timer);
-    stops.forEach((stop) => stop());
+  const stops = [bench.store.subscribe(changed), tiles.onArrival(wake)];
+  return {
+    wake,
+    stop: () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(timer);
+      stops.forEach((stop) => stop());
+    },
   };
 }

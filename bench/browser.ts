@@ -16,7 +16,7 @@ export interface Opened {
 /** Starts the application in Chromium and opens a picture of so many megapixels on the bench. */
 export async function openLarge(megapixels: number): Promise<Opened> {
   const file = await largePicture(megapixels);
-  const server = await RunningServer.begin();
+  const server = await RunningServer.beginWarm();
   const browser: Browser = await chromium.launch(config.use!.launchOptions!);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(server.url);

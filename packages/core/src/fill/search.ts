@@ -109,6 +109,7 @@ export function searchFill(
       seed: seed + 131 * k,
       pull: paths && guidePull(next, paths, k),
       check: (share: number) => checkpoint(task, (done + work[k]! * share) / whole),
+      show: () => k > 0 && options.rough?.(roughOf(next.level, k, box, origin)),
     };
     if (field) {
       matchFromCoarse(next, field);
@@ -118,7 +119,7 @@ export function searchFill(
     } else beginLevel(levelWork);
     done += work[k]!;
     field = next;
-    if (k > 0) options.rough?.(roughOf(field.level, k, box, origin));
+    levelWork.show();
   }
   if (!field) throw new NothingToCopy('There is nothing left around this site to copy from.');
   measureMatches(field);

@@ -21,6 +21,8 @@ export interface LevelWork {
   readonly pull: ((strength: number) => void) | null;
   /** Called before every round with the share that is done; throws when the task is cancelled. */
   readonly check: (share: number) => void;
+  /** Called when what the level holds is worth showing. */
+  readonly show: () => void;
 }
 
 /** Searches and votes in turn, from what the hole holds and its patches are matched with. @param start which beginning it is */
@@ -61,6 +63,7 @@ export function beginLevel(work: LevelWork): void {
   };
   const first = begin(0);
   if (manner.starts === 1) return;
+  work.show();
   const [pixels, matches] = [level.pixels.slice(), match.slice()];
   if (begin(1) < first) return;
   level.pixels.set(pixels);

@@ -90,6 +90,7 @@ function differenceAfter(
   starts: 1 | 2,
   seed: number,
   check: (share: number) => void = () => undefined,
+  show: () => void = () => undefined,
 ): number {
   const [width, height] = [90, 70];
   const raster = createRaster(width, height, 3);
@@ -113,6 +114,7 @@ function differenceAfter(
     seed,
     pull: null,
     check,
+    show,
   };
   pyramid.work.dice[0] = firstState(seed);
   beginLevel(work);
@@ -136,4 +138,19 @@ test('what is told to be done never becomes less', () => {
   expect(told).toHaveLength(16);
   expect(told).toEqual([...told].sort((a, b) => a - b));
   expect(Math.max(...told)).toBeLessThan(1);
+});
+
+test('the first of two beginnings is shown while the other is tried; a single one is not', () => {
+  let told = 0;
+  const shownAfter: number[] = [];
+  for (const starts of [1, 2] as const) {
+    told = 0;
+    differenceAfter(
+      starts,
+      1,
+      () => told++,
+      () => shownAfter.push(told),
+    );
+  }
+  expect(shownAfter).toEqual([8]);
 });

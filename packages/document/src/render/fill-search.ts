@@ -154,7 +154,7 @@ export function searchVariant(place: FillPlace, help: SearchHelp = {}): FillVari
   const map = searchDonorMap(place, help);
   const frame = frameOf(original);
   const window = intersect(grow(siteRect(repair, frame), 12), frame);
-  const patch = replay({ repair, map, original, below, elsewhere: {} });
+  const patch = replay({ repair, map, original, below, elsewhere: {} }, help.crew);
   const filled = compose(original, [...patchesIn(below, window), patch], window);
   return { map, figures: fillFigures(filled, siteMask([repair], window, frame), map) };
 }

@@ -1,5 +1,5 @@
-import type { DonorMap, Rect } from '@tersum/core';
-import { isEmpty } from '@tersum/core';
+import type { Crew, DonorMap, Rect } from '@tersum/core';
+import { alone, isEmpty } from '@tersum/core';
 import type { MethodKind } from '../schema/method.js';
 import type { Repair } from '../schema/repair.js';
 import { copyReplay } from './methods/copy.js';
@@ -26,10 +26,11 @@ const METHODS: Record<MethodKind, MethodReplay> = {
 /**
  * Decisions into pixels: replays one repair over the original and the patches below it. Quick, free of
  * chance, exact: the same record over the same pixels gives the same bytes everywhere.
+ * @param crew threads that may share the work; the bytes do not depend on them
  * @throws NothingToCopy when what it copies from is gone
  */
-export function replay(input: ReplayInput): Patch {
-  return METHODS[input.repair.method.kind].replay(input);
+export function replay(input: ReplayInput, crew: Crew = alone): Patch {
+  return METHODS[input.repair.method.kind].replay(input, crew);
 }
 
 interface Reads {

@@ -85,9 +85,9 @@ export function testHost(original: Raster, found: Map<string, FoundMap>) {
       return searchDonorMap({ repair, original: lyingOn(on), below, others, later, damage: [] });
     },
     async keepFound(search, map: DonorMap, below) {
-      const kept = { map, hash: digest(packDonorMap(map)), below };
-      found.set(search, kept);
-      return kept;
+      const known = { map, hash: digest(packDonorMap(map)), below };
+      found.set(search, known);
+      return { found: known, kept: Promise.resolve() };
     },
   };
   return { host, count };

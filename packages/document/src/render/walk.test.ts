@@ -266,6 +266,43 @@ describe('walk', () => {
     expect(three.rendered[1]!.patch.digest).toBe(one.rendered[1]!.patch.digest);
     expect(three.rendered[1]!.donorChanged).toBe(false);
   });
+
+  test('a fill is computed while its map is being kept, and shown no sooner than it is', async () => {
+    const original = testPicture(W, H, 'u8', 3);
+    const filled = testRepair(0, { kind: 'dab', at: [36, 22] }, plainFill(testId(3, 1)));
+    const { host, count } = testHost(original, new Map());
+    let keep = (): void => undefined;
+    const kept = new Promise<void>((resolve) => (keep = resolve));
+    const slow: WalkHost = {
+      ...host,
+      keepFound: async (...found) => ({ ...(await host.keepFound(...found)), kept }),
+    };
+    let isShown = false;
+    const walked = walk(testRecords([filled]), 'original', frameOf(original), slow).then((done) => {
+      isShown = true;
+      return done;
+    });
+    while (!count.replays) await new Promise(setImmediate);
+    await new Promise(setImmediate);
+    expect(isShown).toBe(false);
+    keep();
+    expect((await walked).rendered).toHaveLength(1);
+  });
+
+  test('a map that cannot be kept is told as what it is', async () => {
+    const original = testPicture(W, H, 'u8', 3);
+    const filled = testRepair(0, { kind: 'dab', at: [36, 22] }, plainFill(testId(3, 1)));
+    const { host } = testHost(original, new Map());
+    const full: WalkHost = {
+      ...host,
+      keepFound: async (...found) => ({
+        ...(await host.keepFound(...found)),
+        kept: Promise.reject(new Error('no space left')),
+      }),
+    };
+    const walked = walk(testRecords([filled]), 'original', frameOf(original), full);
+    await expect(walked).rejects.toThrow('no space left');
+  });
 });
 
 function bytes(raster: Raster): Buffer {

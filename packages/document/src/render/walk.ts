@@ -29,6 +29,13 @@ export interface FoundMap {
   readonly below: string;
 }
 
+/** What a search ended in, at hand at once, on its way to where it is kept. */
+export interface Keeping {
+  readonly found: FoundMap;
+  /** Once it is kept for good. */
+  readonly kept: Promise<void>;
+}
+
 /**
  * What a walk needs done for it. Results may come from anywhere as long as the bytes are the same. `on` is where the picture
  * lies for the repair: the original's frame, or a canvas that is told in its coordinates.
@@ -57,7 +64,7 @@ export interface WalkHost {
     task: Task,
   ): Promise<DonorMap>;
   /** Keeps what a search ended in for good. */
-  keepFound(search: string, map: DonorMap, below: string): Promise<FoundMap>;
+  keepFound(search: string, map: DonorMap, below: string): Promise<Keeping>;
 }
 
 /** One repair's share of the rendered picture. */
@@ -127,12 +134,17 @@ async function one(
   host: WalkHost,
   task: Task,
 ): Promise<Rendered> {
-  const found = repair.method.kind === 'fill' ? await decided(repair.method.search) : null;
+  const decision = repair.method.kind === 'fill' ? await decided(repair.method.search) : null;
+  const found = decision?.found ?? null;
   const below = patchesRead(repair, found?.map ?? null, patches, frame);
   const key = digestText(
     `${ENGINE_VERSION} ${original} ${found?.hash ?? ''} ${decisionsOf(repair)} ${namesOf(below)}`,
   );
-  const patch = await host.patch(key, repair, found?.map ?? null, below, frame);
+  // Nothing is shown before what it comes from is kept; meanwhile it can be computed.
+  const [patch] = await Promise.all([
+    host.patch(key, repair, found?.map ?? null, below, frame),
+    decision?.kept,
+  ]);
   return {
     repairId: repair.id,
     patch,
@@ -140,9 +152,9 @@ async function one(
     donorChanged: found !== null && found.below !== namesOf(below),
   };
 
-  async function decided(search: string): Promise<FoundMap> {
+  async function decided(search: string): Promise<Keeping> {
     const known = await host.found(search);
-    if (known) return known;
+    if (known) return { found: known, kept: Promise.resolve() };
     const others = otherMends(all, repair.id);
     const later = otherMends(all.slice(all.indexOf(repair) + 1), repair.id);
     const map = await host.search(repair, patches, others, later, frame, task);

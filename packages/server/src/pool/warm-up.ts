@@ -1,5 +1,5 @@
 import type { Crew, Raster } from '@tersum/core';
-import { alone, createRaster } from '@tersum/core';
+import { createRaster } from '@tersum/core';
 import type { Method, Repair } from '@tersum/document';
 import { plainFill, replay, searchDonorMap, shiftDonor } from '@tersum/document';
 import type { WorkerSetup } from './tasks.js';
@@ -22,7 +22,7 @@ export function warmUp(what: NonNullable<WorkerSetup['warm']>, crew: () => Crew)
   for (let round = 0; round < ROUNDS; round++) {
     replay({ ...over, repair: strokeOf({ kind: 'clone', ...copied }, round) });
     replay({ ...over, repair: strokeOf({ kind: 'graft', ...copied }, round) });
-    if (round % 4 === 0) fillOnce(blank, round, alone);
+    if (round % 4 === 0) fillOnce(blank, round, crew());
   }
 }
 
@@ -30,7 +30,7 @@ function fillOnce(blank: Raster, round: number, crew: Crew): void {
   const repair = strokeOf(plainFill(NO_SEARCH), round);
   const around = { below: [], others: [], later: [], damage: [] };
   const map = searchDonorMap({ repair, original: blank, ...around }, { crew });
-  replay({ repair, map, original: blank, below: [], elsewhere: {} });
+  replay({ repair, map, original: blank, below: [], elsewhere: {} }, crew);
 }
 
 function strokeOf(method: Method, round: number): Repair {

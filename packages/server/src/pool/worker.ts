@@ -53,6 +53,7 @@ import { exported, prepared, save, takenApart } from './files.js';
 import { joinPlan } from './join-plan.js';
 import { makePictures } from './making.js';
 import { widenBothWays } from './widen.js';
+import { pacedBy } from './pace.js';
 import { warmUp } from './warm-up.js';
 
 sharp.cache(false);
@@ -93,7 +94,7 @@ async function perform(task: WorkerTask): Promise<Answers[keyof Answers]> {
       return { raster, pyramid: displayPyramid(laid).map(toShared) };
     }
     case 'replay': {
-      const patch = replay(task);
+      const patch = replay(task, crewOfOwn());
       return { ...patch, samples: toShared(patch.samples), mask: shareBytes(patch.mask) };
     }
     case 'search':
@@ -169,6 +170,10 @@ function crewOfOwn(): ThreadCrew {
   return (crews[0] ??= new ThreadCrew(Math.min(4, availableParallelism())));
 }
 
+/** How long after the last news the next is worth the work of showing it, ms: that work is taken from the search. */
+const ROUGH_PACE = 150;
+const SHARE_PACE = 100;
+
 type Watch = Required<Pick<SearchHelp, 'crew' | 'rough' | 'task'>>;
 
 /** Runs a search that its wire watches and can end, on several threads. */
@@ -178,11 +183,11 @@ async function watched<T>(
 ): Promise<T> {
   const { cancelled, port } = wire;
   const say = (said: Said): void => port.postMessage(said);
-  let told = 0;
+  const [roughIsDue, shareIsDue] = [pacedBy(ROUGH_PACE), pacedBy(SHARE_PACE)];
   try {
     return await act({
       crew: crewOfOwn(),
-      rough: say,
+      rough: (filling) => roughIsDue() && say(filling),
       task: {
         signal: {
           get aborted() {
@@ -190,9 +195,7 @@ async function watched<T>(
           },
         },
         progress(share) {
-          if (share - told < 0.02) return;
-          told = share;
-          say(share);
+          if (shareIsDue()) say(share);
         },
       },
     });

@@ -186,7 +186,10 @@ export class Renderer {
     map: DonorMap,
     { repair, original, below }: Pick<FillPlace, 'repair' | 'original' | 'below'>,
   ): Promise<void> {
-    await this.searching.keep(search, map, belowName(repair, map, below, frameOf(original)));
+    const name = belowName(repair, map, below, frameOf(original));
+    await (
+      await this.searching.keep(search, map, name)
+    ).kept;
   }
 
   /** Notes that somebody asked for a tile: what changes in it is told without asking from now on. */

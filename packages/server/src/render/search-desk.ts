@@ -1,5 +1,5 @@
 import type { DonorMap, RoughFill, Task } from '@tersum/core';
-import type { FillPlace, FoundMap, Records } from '@tersum/document';
+import type { FillPlace, FoundMap, Keeping, Records } from '@tersum/document';
 import type { WorkPool } from '../pool/pool.js';
 import type { SearchStore } from '../store/searches.js';
 
@@ -31,7 +31,7 @@ export class SearchDesk {
     return this.store.find(search);
   }
 
-  keep(search: string, map: DonorMap, below: string): Promise<FoundMap> {
+  keep(search: string, map: DonorMap, below: string): Promise<Keeping> {
     return this.store.keep(search, map, below);
   }
 

@@ -25,7 +25,7 @@ export class ContentStore {
 
   /** Writes bytes; on disk before it returns. @returns their hash */
   async write(bytes: Uint8Array): Promise<string> {
-    const name = createHash('sha256').update(bytes).digest('hex');
+    const name = contentName(bytes);
     const path = this.pathOf(name);
     if (await exists(path)) return name;
     await mkdir(this.folder, { recursive: true });
@@ -54,6 +54,11 @@ export class ContentStore {
     await rename(from, to);
     await sync(dirname(to));
   }
+}
+
+/** What content is named by: its SHA-256. */
+export function contentName(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
 }
 
 async function exists(path: string): Promise<boolean> {

@@ -1,11 +1,16 @@
+import { promisify } from 'node:util';
+import { deflateRaw, inflateRaw } from 'node:zlib';
 import type { DonorMap } from '@tersum/core';
 import { packDonorMap, unpackDonorMap } from '@tersum/core';
-import type { FoundMap } from '@tersum/document';
+import type { FoundMap, Keeping } from '@tersum/document';
 import { eq } from 'drizzle-orm';
-import { deflateSync, inflateSync } from 'fflate';
 import type { Db } from '../db/open.js';
 import { searches } from '../db/schema.js';
 import type { ContentStore } from './files.js';
+import { contentName } from './files.js';
+
+const deflate = promisify(deflateRaw);
+const inflate = promisify(inflateRaw);
 
 /** What fills' searches ended in: a row a search, its donor map compressed in a file. */
 export class SearchStore {
@@ -21,7 +26,7 @@ export class SearchStore {
     if (known) return known;
     const row = this.db.select().from(searches).where(eq(searches.id, search)).get();
     if (!row) return undefined;
-    const map = unpackDonorMap(inflateSync(await this.maps.read(row.map)));
+    const map = unpackDonorMap(new Uint8Array(await inflate(await this.maps.read(row.map))));
     return this.remember(search, { map, hash: row.map, below: row.below });
   }
 
@@ -34,14 +39,28 @@ export class SearchStore {
     return { hash: row.map, below: row.below, bytes: await this.maps.read(row.map) };
   }
 
-  async keep(search: string, map: DonorMap, below: string): Promise<FoundMap> {
-    const hash = await this.maps.write(deflateSync(packDonorMap(map), { level: 4 }));
+  async keep(search: string, map: DonorMap, below: string): Promise<Keeping> {
+    const bytes = await deflate(packDonorMap(map), { level: 4 });
+    const hash = contentName(bytes);
+    const kept = this.write(search, bytes, hash, below).catch((error: unknown) => {
+      this.recent.delete(search);
+      throw error;
+    });
+    return { found: this.remember(search, { map, hash, below }), kept };
+  }
+
+  private async write(
+    search: string,
+    bytes: Uint8Array,
+    hash: string,
+    below: string,
+  ): Promise<void> {
+    await this.maps.write(bytes);
     this.db
       .insert(searches)
       .values({ id: search, map: hash, below, finishedAt: new Date().toISOString() })
       .onConflictDoNothing()
       .run();
-    return this.remember(search, { map, hash, below });
   }
 
   private remember(search: string, found: FoundMap): FoundMap {

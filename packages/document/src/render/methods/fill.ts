@@ -26,7 +26,7 @@ export const fillReplay: MethodReplay = {
     ...(grainOf(repair) > 0 ? [grainWindow(repair, frame)] : []),
   ],
 
-  replay({ repair, map, original, below }) {
+  replay({ repair, map, original, below }, crew) {
     if (!map || repair.method.kind !== 'fill')
       throw new Error('a fill is replayed from its donor map');
     const frame = frameOf(original);
@@ -34,7 +34,7 @@ export const fillReplay: MethodReplay = {
     const window = [ring, ...this.reads(repair, map, frame)].reduce(unite);
     const coverage = coverageIn(repair, frame, window);
     const input = { below: compose(original, below, window), origin: window, map, coverage };
-    const result = fill(input, repair.strength, { adapt: repair.method.adapt });
+    const result = fill(input, repair.strength, { adapt: repair.method.adapt, crew });
     const site = siteRect(repair, frame);
     if (!repair.method.grain) return patchOf(result, window, coverage, site);
     const near = grainWindow(repair, frame);

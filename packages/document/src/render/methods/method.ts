@@ -1,4 +1,4 @@
-import type { DonorMap, Raster, Rect } from '@tersum/core';
+import type { Crew, DonorMap, Raster, Rect } from '@tersum/core';
 import { crop, shift } from '@tersum/core';
 import type { Repair } from '../../schema/repair.js';
 import type { Patch } from '../patch.js';
@@ -20,8 +20,8 @@ export interface ReplayInput {
 export interface MethodReplay {
   /** What it reads of this picture besides the site and its ring, clipped to the picture. */
   reads(repair: Repair, map: DonorMap | null, frame: Rect): Rect[];
-  /** Decisions into pixels. The site must meet the picture. @throws NothingToCopy */
-  replay(input: ReplayInput): Patch;
+  /** Decisions into pixels. The site must meet the picture. @param crew threads that may share the work @throws NothingToCopy */
+  replay(input: ReplayInput, crew: Crew): Patch;
 }
 
 /** The site's part of a result, marked where anything was written. */

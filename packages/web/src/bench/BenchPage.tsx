@@ -10,7 +10,7 @@ import { useKeys } from './useKeys.js';
 /** The bench: docket, table, method card, loupes and far view of one picture. */
 export function BenchPage() {
   return (
-    <Room kind="bench" sides={[280, 232]} narrow={[232, 184]}>
+    <Room kind="bench" sides={[280, 232]} narrow={[256, 172]}>
       <Inside />
     </Room>
   );

@@ -61,7 +61,7 @@ export function Facts({ picture }: { readonly picture: Picture }) {
             <dt>
               {density} ppi <Caption>{words}</Caption>
             </dt>
-            <dd>{pair(printSize(width, height, density).mm, 0)} mm</dd>
+            <dd data-whole>{pair(printSize(width, height, density).mm, 0)} mm</dd>
           </Line>
         ))}
       </Rows>
@@ -184,6 +184,9 @@ const Rows = styled.dl`
     margin: 0;
     text-align: right;
     font: 500 12px/1.6 ${look.figures};
+  }
+  [data-whole] {
+    white-space: nowrap;
   }
 `;
 

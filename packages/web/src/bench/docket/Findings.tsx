@@ -131,6 +131,7 @@ const Progress = styled.p`
 
 const Policy = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
   padding: 0 12px 6px 20px;
   font-size: 12px;

@@ -83,4 +83,9 @@ function within(canvas: Rect, half: Size, x: number, y: number): { x: number; y:
 const Small = styled.canvas`
   flex-shrink: 0;
   border-radius: 2px;
+  /* Where the docket is narrow, words need the room. */
+  @media (max-width: 1150px) {
+    max-width: 55px;
+    max-height: 26px;
+  }
 `;

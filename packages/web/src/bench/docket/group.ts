@@ -8,9 +8,11 @@ export const Group = styled.section`
 
 export const GroupHead = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
   padding: 8px 12px 8px 20px;
+  white-space: nowrap;
   h3 {
     font-size: 13px;
     font-weight: 600;

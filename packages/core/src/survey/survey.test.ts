@@ -155,6 +155,31 @@ describe('survey', () => {
     expect(agreement(maskFrom(found, scene.picture), scene.damage, 600).f1).toBeGreaterThan(0.93);
   });
 
+  test('the wire that a mesh hangs on is part of it', () => {
+    const scene = new Scene(600, 440, 8);
+    const [tone, bare] = [[64, 66, 65], new Scene(600, 440, 8)];
+    for (const s of [scene, bare])
+      for (const slope of [1, -1])
+        for (let at = -700; at < 1300; at += 62)
+          s.line(
+            curve(50, (t) => [at + 640 * t, 220 - slope * (220 - 460 * t)]),
+            5,
+            tone,
+          );
+    scene.line(
+      curve(80, (t) => [-5 + 610 * t, 150 + 8 * t + 3 * Math.sin(3 * t)]),
+      5,
+      tone,
+    );
+    const found = survey(scene.picture, { kinds: ['mesh'] });
+    const mask = maskFrom(found, scene.picture);
+    const hung = scene.damage.map((v, p) => (v && !bare.damage[p] ? 1 : 0));
+    const [all, met] = hung.reduce(([n, m], v, p) => [n! + v, m! + (v && mask[p] ? 1 : 0)], [0, 0]);
+    expect(all).toBeGreaterThan(1500);
+    expect(met).toBeGreaterThan(0.9 * all!);
+    expect(agreement(mask, scene.damage, 600).f1).toBeGreaterThan(0.93);
+  });
+
   test('writing is ink, and its strokes are no scratches', () => {
     const scene = new Scene(520, 400, 12);
     const pen = [36, 40, 112];

@@ -7,6 +7,7 @@ import { familiesOf, worth } from './family.js';
 import type { FamilyLine } from './lines.js';
 import { linesOf } from './lines.js';
 import { slopeAt } from './phase.js';
+import { tensionLines } from './tension.js';
 import type { MeshWire, WireLook } from './wires.js';
 import { trackedOffsets, wireAlong } from './wires.js';
 
@@ -48,7 +49,9 @@ export function meshOf(plane: Plane, strands: readonly Strand[], leastScore = 0.
   const followed = pair.map(({ phase }, f) =>
     followedFamily(plane, linesOf(phase, plane), reach, f as 0 | 1),
   );
-  const wires = followed.flatMap((f) => f.wires);
+  const woven = followed.flatMap((f) => f.wires);
+  const hung = tensionLines(plane, woven, followed[0]!.look);
+  const wires = [...woven, ...(hung.length ? followedFamily(plane, hung, reach, 2).wires : [])];
   const looks = followed.map((f) => f.look) as [WireLook, WireLook];
   return {
     families: pair,
@@ -64,7 +67,7 @@ function followedFamily(
   plane: Plane,
   lines: readonly FamilyLine[],
   reach: number,
-  family: 0 | 1,
+  family: MeshWire['family'],
 ): { wires: MeshWire[]; look: WireLook } {
   let look: WireLook = { ...usualWidth(plane, lines), ...toneAlong(plane, lines) };
   let wires: MeshWire[] = [];

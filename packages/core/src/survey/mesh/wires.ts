@@ -6,7 +6,8 @@ import { SPACING } from './lines.js';
 
 /** One wire of a mesh as it really runs; px. */
 export interface MeshWire {
-  readonly family: 0 | 1;
+  /** 2 = one that the mesh hangs on. */
+  readonly family: 0 | 1 | 2;
   readonly index: number;
   readonly xs: Float32Array;
   readonly ys: Float32Array;
@@ -120,7 +121,7 @@ export function wireAlong(
   line: FamilyLine,
   offsets: Float32Array,
   look: WireLook,
-  family: 0 | 1,
+  family: MeshWire['family'],
 ): MeshWire {
   const n = line.x.length;
   const smooth = meanOver(offsets, 3);

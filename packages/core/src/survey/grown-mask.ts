@@ -5,7 +5,7 @@ import type { FindingKind } from './finding.js';
 export const MARGIN: Record<FindingKind, number> = {
   losses: 1,
   creases: 2,
-  mesh: 2,
+  mesh: 1.5,
   wires: 2,
   ink: 1,
   specks: 1,
@@ -22,7 +22,7 @@ export function grownMask(
   kind: FindingKind,
   soft = 0,
 ): Int32Array {
-  const margin = MARGIN[kind] + Math.ceil(soft);
+  const margin = Math.ceil(MARGIN[kind] + soft);
   const [w, h] = [box.width + 2 * margin, box.height + 2 * margin];
   const local = new Uint8Array(w * h);
   for (const p of pixels)

@@ -36,6 +36,10 @@ const STIFF = 5;
 /** Most evidence a point can give, grey levels. */
 const ENOUGH = 30;
 
+/** How far along a wire its usual place is told from, and how far from it one flank alone may have been followed, px. */
+const USUAL = 120;
+const MOST_ASTRAY = 4;
+
 /** Follows a wire about its place in the family: the way sideways along which most stands out, never turning fast. */
 export function trackedOffsets(
   plane: Plane,
@@ -124,7 +128,12 @@ export function wireAlong(
   family: MeshWire['family'],
 ): MeshWire {
   const n = line.x.length;
-  const smooth = meanOver(offsets, 3);
+  const followed = meanOver(offsets, 3);
+  const usual = middleOver(offsets, Math.round(USUAL / SPACING));
+  const astray = followed.map((o, i) =>
+    Math.max(-MOST_ASTRAY, Math.min(MOST_ASTRAY, usual[i]! - o)),
+  );
+  const smooth = followed.map((o, i) => o + astray[i]! / 2);
   const xs = line.x.map((x, i) => x + smooth[i]! * line.nx[i]!);
   const ys = line.y.map((y, i) => y + smooth[i]! * line.ny[i]!);
   const widths = new Float32Array(n);
@@ -144,9 +153,18 @@ export function wireAlong(
     ys,
     nx: line.nx,
     ny: line.ny,
-    widths: middleOver(widths, reach),
+    widths: asBroad(middleOver(widths, reach), astray),
     shown: shownAlong(odd),
   };
+}
+
+/** Widths that cover what was followed and the usual place beside it: there, the wire is as broad as it usually is. */
+function asBroad(widths: Float32Array, astray: Float32Array): Float32Array {
+  const usual = middleOver(widths, Math.round(USUAL / SPACING));
+  return widths.map((w, i) => {
+    const aside = Math.abs(astray[i]!);
+    return aside < 1 ? w + aside : Math.max(w, usual[i]!) + aside;
+  });
 }
 
 /** Where a wire's half height is reached on one side, px; half the usual width where no step is clear. */

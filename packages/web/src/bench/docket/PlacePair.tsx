@@ -1,11 +1,11 @@
-import type { Rect } from '@tersum/core';
+import { frameOf } from '@tersum/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { useBench } from '../model/context.js';
+import { sightOf } from '../model/place.js';
 import type { BenchState } from '../model/state.js';
 import { paintPicture } from '../table/paint.js';
 import { useCanvas } from '../table/useCanvas.js';
-import type { Size } from '../table/viewport.js';
 
 const SIZE = { width: 76, height: 36 };
 const HALF = { width: 37, height: 36 };
@@ -36,13 +36,8 @@ export function PlacePair({ x, y, side, repaired = false }: PlacePairProps) {
         if (!records || ctx.canvas.checkVisibility?.({ contentVisibilityAuto: true }) === false)
           return false;
         const size = repaired ? HALF : SIZE;
-        const zoom = size.height / side;
-        const half = { width: size.width / zoom / 2, height: side / 2 };
-        const sight = {
-          ...within(view?.canvas ?? frameOf(records.picture), half, x, y),
-          zoom,
-          turn: 0,
-        };
+        const frame = view?.canvas ?? frameOf(records.picture);
+        const sight = sightOf({ x, y, side }, size, frame);
         let complete = true;
         for (const k of repaired ? [0, 1] : [0]) {
           ctx.save();
@@ -64,20 +59,6 @@ export function PlacePair({ x, y, side, repaired = false }: PlacePairProps) {
   );
   useCanvas(canvas, SIZE, work);
   return <Small ref={canvas} style={SIZE} aria-hidden />;
-}
-
-function frameOf({ width, height }: Size): Rect {
-  return { x: 0, y: 0, width, height };
-}
-
-/** The middle moved so far that nothing beyond the canvas is seen, where that can be. */
-function within(canvas: Rect, half: Size, x: number, y: number): { x: number; y: number } {
-  const clamp = (at: number, from: number, length: number, reach: number): number =>
-    2 * reach > length ? at : Math.min(from + length - reach, Math.max(from + reach, at));
-  return {
-    x: clamp(x, canvas.x, canvas.width, half.width),
-    y: clamp(y, canvas.y, canvas.height, half.height),
-  };
 }
 
 const Small = styled.canvas`

@@ -45,6 +45,28 @@ describe('what searches ended in', () => {
     again.$client.close();
   });
 
+  test('is waited for by whoever else asks while it is being written', async () => {
+    const slow = files();
+    const write = slow.write.bind(slow);
+    let go = (): void => undefined;
+    const gate = new Promise<void>((resolve) => (go = resolve));
+    slow.write = (bytes) => gate.then(() => write(bytes));
+    const db = database();
+    const store = new SearchStore(db, slow);
+    const { found, kept } = await store.keep(SEARCH, map, 'below');
+    const told: string[] = [];
+    const asked = [
+      store.find(SEARCH).then((known) => told.push(`found ${known?.hash}`)),
+      store.packed(SEARCH).then((packed) => told.push(`packed ${packed?.hash}`)),
+    ];
+    await new Promise(setImmediate);
+    expect(told).toEqual([]);
+    go();
+    await Promise.all([kept, ...asked]);
+    expect(told.sort()).toEqual([`found ${found.hash}`, `packed ${found.hash}`]);
+    db.$client.close();
+  });
+
   test('is forgotten where it cannot be kept, so that it is searched again', async () => {
     const full = files();
     full.write = () => Promise.reject(new Error('no space left'));

@@ -15,6 +15,8 @@ const inflate = promisify(inflateRaw);
 /** What fills' searches ended in: a row a search, its donor map compressed in a file. */
 export class SearchStore {
   private readonly recent = new Map<string, FoundMap>();
+  /** What is on its way to the disk: who asks for it waits until it is there. */
+  private readonly writing = new Map<string, Promise<FoundMap>>();
 
   constructor(
     private readonly db: Db,
@@ -22,7 +24,7 @@ export class SearchStore {
   ) {}
 
   async find(search: string): Promise<FoundMap | undefined> {
-    const known = this.recent.get(search);
+    const known = this.recent.get(search) ?? this.writing.get(search);
     if (known) return known;
     const row = this.db.select().from(searches).where(eq(searches.id, search)).get();
     if (!row) return undefined;
@@ -34,6 +36,7 @@ export class SearchStore {
   async packed(
     search: string,
   ): Promise<{ hash: string; below: string; bytes: Uint8Array } | undefined> {
+    await this.writing.get(search);
     const row = this.db.select().from(searches).where(eq(searches.id, search)).get();
     if (!row) return undefined;
     return { hash: row.map, below: row.below, bytes: await this.maps.read(row.map) };
@@ -41,26 +44,21 @@ export class SearchStore {
 
   async keep(search: string, map: DonorMap, below: string): Promise<Keeping> {
     const bytes = await deflate(packDonorMap(map), { level: 4 });
-    const hash = contentName(bytes);
-    const kept = this.write(search, bytes, hash, below).catch((error: unknown) => {
-      this.recent.delete(search);
-      throw error;
-    });
-    return { found: this.remember(search, { map, hash, below }), kept };
+    const found = { map, hash: contentName(bytes), below };
+    const written = this.write(search, found, bytes).finally(() => this.writing.delete(search));
+    this.writing.set(search, written);
+    return { found, kept: written.then(() => undefined) };
   }
 
-  private async write(
-    search: string,
-    bytes: Uint8Array,
-    hash: string,
-    below: string,
-  ): Promise<void> {
+  private async write(search: string, found: FoundMap, bytes: Uint8Array): Promise<FoundMap> {
+    const { hash, below } = found;
     await this.maps.write(bytes);
     this.db
       .insert(searches)
       .values({ id: search, map: hash, below, finishedAt: new Date().toISOString() })
       .onConflictDoNothing()
       .run();
+    return this.remember(search, found);
   }
 
   private remember(search: string, found: FoundMap): FoundMap {

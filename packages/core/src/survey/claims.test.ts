@@ -42,6 +42,14 @@ test('a crease that runs into a loss, or far from it, stays', () => {
   expect(kindsOf([loss, crease(60, 60)]).sort()).toEqual(['creases', 'losses']);
 });
 
+test('writing that lies on a surer crease or wire is that; on a doubtful one it stays', () => {
+  const ink = { ...candidate('ink', (_, y) => Math.abs(y - 40) <= 2), odds: 1 };
+  const line = crease(40, 40);
+  expect(kindsOf([ink, line])).toEqual(['creases']);
+  expect(kindsOf([ink, { ...line, odds: 0.5 }])).toEqual(['ink']);
+  expect(kindsOf([ink, crease(90, 90)]).sort()).toEqual(['creases', 'ink']);
+});
+
 test('a crease alone stays where a loss would have made it a fringe', () => {
   expect(kindsOf([crease(117, 117)])).toEqual(['creases']);
 });

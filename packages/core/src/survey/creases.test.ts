@@ -54,6 +54,21 @@ function shares(sky: readonly number[], from: number, to: number): [number, numb
   return [met / all, told ? right / told : 0];
 }
 
+test('a rim that turns round is no crease, though it is as pale and as broad', () => {
+  const random = seededRandom(6);
+  const raster = createRaster(WIDTH, HEIGHT, 3);
+  for (let y = 0, p = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++, p++) {
+      const out = Math.hypot(x - 240, y - 160) - 110;
+      const grain = random.between(-6, 6);
+      raster.data.set(
+        (Math.abs(out) < 6 ? PAPER : DARK).map((v) => v + grain),
+        3 * p,
+      );
+    }
+  expect(survey(raster, { kinds: ['creases'] })).toHaveLength(0);
+});
+
 describe('creases', () => {
   test('are followed through dark ground', () => {
     const [recall, precision] = shares([150, 140, 120], 0, HEIGHT);

@@ -24,7 +24,9 @@ const PART = -1.5;
 /** What is more jagged than torn emulsion is no more of a crease, px. */
 const JAGGED = 1.5;
 /** Evidence a whole crease needs. */
-const USUAL = 6;
+const USUAL = 7;
+/** Folds run straight on as a whole: chord over length below which a line is a thing's rim, and what speaks against one. */
+const BENT = { from: 0.75, against: 10 } as const;
 const GAP = { widths: 30, most: 260 } as const;
 /** Levels of the pyramid at which the breadth of a crease is a line's. */
 export const CREASE_LEVELS = [1, 2, 3] as const;
@@ -82,6 +84,7 @@ export function creasesOf(strands: readonly Strand[], layer: Layer): Crease[] {
           chain.odds +
           2 * Math.log((Math.min(JAGGED, flanksOf(paper, shown, tone).rough) + 0.1) / 0.7) +
           2 * Math.log(shown.xs.length / (0.35 * shorter)) -
+          BENT.against * Math.max(0, BENT.from - straightness(shown)) -
           USUAL,
         polarity: 1,
       };
@@ -106,6 +109,11 @@ function evenly({ xs, ys, widths }: Course): Course {
     }
   }
   return { xs: Float32Array.from(x), ys: Float32Array.from(y), widths: Float32Array.from(w) };
+}
+
+/** Chord over length of a line with a point every px. */
+function straightness({ xs, ys }: Course): number {
+  return Math.hypot(xs.at(-1)! - xs[0]!, ys.at(-1)! - ys[0]!) / xs.length;
 }
 
 function acrossAt({ xs, ys }: Course, i: number): [number, number] {

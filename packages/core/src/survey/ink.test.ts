@@ -81,3 +81,20 @@ describe('dark writing on a print of one tone', () => {
     expect(inkOf(STROKES, [layerOf(brown)], null)).toHaveLength(0);
   });
 });
+
+describe('writing in a picture in colour', () => {
+  const blue = [36, 45, 117];
+  const written = (own: Partial<Strand['traits']>): number => {
+    const strokes = STROKES.map((stroke) => ({ ...stroke, traits: { ...stroke.traits, ...own } }));
+    return inkOf(strokes, [layerOf(blue)], null)[0]?.odds ?? -Infinity;
+  };
+
+  test('is told by strokes that bend and keep their tone', () => {
+    expect(written({ straight: 0.35, unsteady: 0.02 })).toBeGreaterThan(0);
+  });
+
+  test('is not seen in bars, nor in what changes along itself', () => {
+    expect(written({ straight: 1, unsteady: 0.1 })).toBeLessThan(0);
+    expect(written({ straight: 0.35, unsteady: 0.24 })).toBeLessThan(0);
+  });
+});

@@ -50,6 +50,15 @@ test.each([0, 5])(
   },
 );
 
+test('a shadow out of range at the border is no loss', () => {
+  const scene = new Scene(WIDTH, HEIGHT, 6);
+  for (let y = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++)
+      if (x < 110 + 9 * Math.sin(y / 15) && Math.abs(y - 210) < 90 + 6 * Math.sin(x / 8))
+        scene.lay(x, y, [0, 0, 0]);
+  expect(foundIn(scene).includes(1)).toBe(false);
+});
+
 test.each([0, 5])('noise of %d does not make a loss of what is none', (deviation) => {
   const untouched = withNoise(new Scene(WIDTH, HEIGHT, 4), deviation);
   expect(foundIn(untouched).includes(1)).toBe(false);

@@ -31,6 +31,12 @@ const EVEN = 0.7;
 const CALM = 48;
 /** What grounds of one colour take of the picture, and of its corners, where they are a backdrop. */
 const BACKDROP = { share: 0.35, corners: 3 } as const;
+/**
+ * Shadows and lights that went out of range are even too, wherever they come to the border: how near the picture's
+ * darkest and brightest such tones are, levels, what share of it lies beyond those, and what speaks against a loss then,
+ * unless so much of its edge has a fringe; the paper or lid below a torn corner may be the brightest of all.
+ */
+const CLIPPED = { near: 3, share: 0.002, against: 3, fringe: { dark: 0.4, bright: 0.15 } } as const;
 /** Least breadth, share of the picture's shorter side. */
 const NARROW = 0.05;
 
@@ -38,7 +44,7 @@ const NARROW = 0.05;
  * What speaks for an even region being bare ground and no part of the photograph: nothing in it changes, its edge is cut
  * through, a fringe of torn paper runs along it. Studio grounds take whole sides, clear skies have soft edges.
  */
-function oddsOf({ traits: t }: Flat): number {
+function oddsOf({ traits: t }: Flat, extremes: Extremes): number {
   return (
     20 * (t.cut - 0.8) +
     7.5 * (t.even - 0.6) +
@@ -49,6 +55,7 @@ function oddsOf({ traits: t }: Flat): number {
     12 * Math.max(0, t.resumes - 0.25) -
     // A long thin band of bare paper is a crease.
     (t.breadth < NARROW ? 6 : 0) -
+    (isClipped(t, extremes) ? CLIPPED.against : 0) -
     USUAL
   );
 }
@@ -61,18 +68,19 @@ interface Judged {
 
 /** Losses of a picture, likeliest first. */
 export function lossesOf(layer: Layer): Loss[] {
-  const clear = judged(flatsFromBorder(layer));
+  const extremes = extremesOf(layer);
+  const clear = judged(flatsFromBorder(layer), extremes);
   const sure = clear.filter(({ odds }) => odds > 0);
   const losses = sure.length
     ? [...clear, ...holesLike(sure[0]!, sure, layer)]
-    : [...clear, ...roughLosses(layer)];
+    : [...clear, ...roughLosses(layer, extremes)];
   return losses
     .map(({ flat, odds }): Loss => ({ pixels: withFringe(flat, layer), odds }))
     .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
 }
 
 /** Losses whose ground is rough with noise or with what a compression left. */
-function roughLosses(layer: Layer): Judged[] {
+function roughLosses(layer: Layer, extremes: Extremes): Judged[] {
   const calm = calmed(layer);
   if (Math.min(calm.grey.width, calm.grey.height) < CALM) return [];
   const regions = flatsFromBorder(calm).filter(({ traits }) => traits.even > EVEN);
@@ -80,7 +88,7 @@ function roughLosses(layer: Layer): Judged[] {
   const refined = refiner(layer);
   const known = (list: readonly Flat[]): Flat[] =>
     list.map(refined).filter((flat): flat is Flat => flat !== null);
-  const sure = judged(known(regions)).filter(({ odds }) => odds > 0);
+  const sure = judged(known(regions), extremes).filter(({ odds }) => odds > 0);
   if (!sure.length) return [];
   // What lies in them already is found again, and told once.
   const shown = regions.map((flat) => ({ flat }));
@@ -92,9 +100,32 @@ function roughLosses(layer: Layer): Judged[] {
   return [...sure, ...cells.map((flat) => ({ flat, odds }))];
 }
 
-function judged(flats: readonly Flat[]): Judged[] {
+/** The darkest and the brightest grey of a picture that are more than a few of its pixels'. */
+interface Extremes {
+  readonly dark: number;
+  readonly bright: number;
+}
+
+function extremesOf({ grey: { values } }: Layer): Extremes {
+  const counts = new Uint32Array(256);
+  for (let p = 0; p < values.length; p++) counts[Math.round(values[p]!)]!++;
+  const beyond = CLIPPED.share * values.length;
+  let [dark, bright] = [0, 255];
+  for (let sum = counts[0]!; sum < beyond; sum += counts[dark]!) dark++;
+  for (let sum = counts[255]!; sum < beyond; sum += counts[bright]!) bright--;
+  return { dark, bright };
+}
+
+function isClipped(t: Flat['traits'], { dark, bright }: Extremes): boolean {
+  return (
+    (t.grey < dark + CLIPPED.near && t.fringe < CLIPPED.fringe.dark) ||
+    (t.grey > bright - CLIPPED.near && t.fringe < CLIPPED.fringe.bright && t.corners === 0)
+  );
+}
+
+function judged(flats: readonly Flat[], extremes: Extremes): Judged[] {
   const likely = flats
-    .map((flat) => ({ flat, odds: oddsOf(flat) }))
+    .map((flat) => ({ flat, odds: oddsOf(flat, extremes) }))
     .sort((a, b) => b.odds - a.odds || a.flat.pixels[0]! - b.flat.pixels[0]!);
   return likely
     .map(({ flat, odds }) => ({

@@ -41,6 +41,20 @@ function foreignPlane(most: number, until: number) {
   };
 }
 
+test('a line as broad as a rim is less likely; up to 5 px breadth does not speak against one', () => {
+  const large = { width: 1200, height: 400 };
+  const oddsOf = (width: number, level: number): number =>
+    scratchesOf([{ ...line, level, traits: { ...traits, width } }], large, null)[0]!.odds;
+  const own = (width: number, level: number): number =>
+    scratchesOf(
+      [{ ...line, level, traits: { ...traits, width } }],
+      { width: 9999, height: 9999 },
+      null,
+    )[0]!.odds;
+  expect(oddsOf(2.4, 1)).toBeCloseTo(own(2.4, 1), 5);
+  expect(oddsOf(2.5, 2)).toBeCloseTo(own(2.5, 2) - 3 * Math.log(2), 5);
+});
+
 describe('lines on a print of one tone', () => {
   const oddsAt = (most: number | null, until = WIDTH): number =>
     scratchesOf([line], frame, most === null ? null : foreignPlane(most, until))[0]!.odds;

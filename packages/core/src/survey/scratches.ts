@@ -27,7 +27,13 @@ export function scratchesOf(
     (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
   return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap })
     .map((line) => (foreign ? foreignPart(line, foreign) : line))
-    .map((line) => ({ ...line, odds: line.odds - (isPole(line, frame) ? POLE.against : 0) }))
+    .map((line) => ({
+      ...line,
+      odds:
+        line.odds -
+        (isPole(line, frame) ? POLE.against : 0) -
+        (foreign && foreignStretch(line, foreign) ? 0 : broadness(line, frame)),
+    }))
     .sort((a, b) => b.odds - a.odds);
 }
 
@@ -86,6 +92,18 @@ function bestStretch(values: Float32Array): readonly [number, number] {
     if (sum > best) [best, from, to] = [sum, start, i + 1];
   });
   return [from, to];
+}
+
+/**
+ * Breadth up to which lines are thin, share of the picture's shorter side and px at least, and what speaks against one e
+ * times as broad.
+ */
+const THIN = { share: 0.012, least: 5, against: 3 } as const;
+
+/** What speaks against a line because of its breadth: rims and bars of things are broader than hairs. */
+function broadness({ traits, level }: ChainedStrand, { width, height }: Frame): number {
+  const thin = Math.max(THIN.least, THIN.share * Math.min(width, height));
+  return THIN.against * Math.max(0, Math.log((traits.width * 2 ** level) / thin));
 }
 
 /**

@@ -127,6 +127,12 @@ const SURE = 1;
 const DUSTY = 20;
 
 /**
+ * What falls on a scan is alike in size: sure specks that tell their usual size, times that which a speck may be larger,
+ * and what speaks against one e times as large as that.
+ */
+const SIZES = { told: 12, times: 8, against: 2 } as const;
+
+/**
  * Asks the picture as a whole: where many sure specks lie, doubtful ones of their tone are specks as well; where there
  * are none, none are. Specks that tell again what a likelier one tells are left out.
  * @returns specks, likeliest first
@@ -140,6 +146,7 @@ export function agreed(
   const tones = sure.map((list) => middleAndSpread(list.map(({ traits }) => traits.tone)));
   const rates = sure.map((list) => Math.log(list.length / megapixels / DUSTY + 0.05));
   const hued = sure.flat();
+  const usual = usualSize(hued, frame);
   const foreign =
     hued.length < 3 ? 0 : hued.filter(({ traits }) => traits.foreign > HUED).length / hued.length;
   const asked = specks.map((speck): Speck => {
@@ -157,16 +164,32 @@ export function agreed(
       0.167 * off +
       (known ? 0.224 : 0) +
       0.061 * speck.odds * rates[own]! -
-      FOREIGN.others * foreign * (1 - speck.traits.foreign / 60);
+      FOREIGN.others * foreign * (1 - speck.traits.foreign / 60) -
+      SIZES.against * Math.max(0, Math.log(speck.site.length / (SIZES.times * usual)));
     return { ...speck, odds };
   });
-  asked.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
-  const taken = new Uint8Array(frame.width * frame.height);
-  return asked.filter(({ site }) => {
-    if (site.some((p) => taken[p])) return false;
-    for (const p of site) taken[p] = 1;
-    return true;
-  });
+  return toldOnce(asked, frame);
+}
+
+/** Specks, likeliest first, without those that tell again what a likelier one tells. */
+function toldOnce(
+  specks: readonly Speck[],
+  { width, height }: { width: number; height: number },
+): Speck[] {
+  const taken = new Uint8Array(width * height);
+  return [...specks]
+    .sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!)
+    .filter(({ site }) => {
+      if (site.some((p) => taken[p])) return false;
+      for (const p of site) taken[p] = 1;
+      return true;
+    });
+}
+
+/** Usual size of what surely lies on a picture, px; endless where too little does to tell. */
+function usualSize(sure: readonly Speck[], frame: { width: number; height: number }): number {
+  const sizes = toldOnce(sure, frame).map(({ site }) => site.length);
+  return sizes.length < SIZES.told ? Infinity : medianOf(sizes);
 }
 
 function middleAndSpread(values: number[]): { middle: number; spread: number } {

@@ -77,12 +77,16 @@ export function findingsFrom(
   const kinds = options.kinds ?? FINDING_KINDS;
   const claimed = new Uint8Array(picture.width * picture.height);
   const kept: Candidate[] = [];
+  const lines = all.filter(
+    (f) => f.line && f.kind !== 'lines' && f.odds > leastOdds(options, f.kind),
+  );
   for (const kind of CLAIMS) {
     const own = all
       .filter((f) => f.kind === kind && f.odds > leastOdds(options, kind))
       .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
+      if (kind === 'ink' && isOf(lines, found, picture)) continue;
       if (kind === 'creases' && fringes(found, claimed, picture)) continue;
       if (kind !== 'mesh') {
         const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
@@ -115,6 +119,15 @@ function meshed({ pixels }: Candidate, claimed: Uint8Array, { width, height }: R
       if (claimed[next] || claimed[far]) met++;
     }
   return edge > 0 && met > MESHED * edge;
+}
+
+/** Whether most of some writing lies on surer creases and wires: it is they. */
+function isOf(lines: readonly Candidate[], { pixels, odds }: Candidate, picture: Raster): boolean {
+  const surer = lines.filter((line) => line.odds > odds);
+  if (!surer.length) return false;
+  const on = new Uint8Array(picture.width * picture.height);
+  for (const line of surer) for (const p of line.pixels) on[p] = 1;
+  return pixels.reduce((sum, p) => sum + on[p]!, 0) > SHARED * pixels.length;
 }
 
 /** Whether a crease runs along what has been claimed: it is the white fringe of a tear. */

@@ -102,6 +102,26 @@ describe('wires that leave one pole', () => {
   });
 });
 
+describe('lines that are no wires', () => {
+  const sure = oddsAt(300, [wireAt(300)]);
+
+  test('are bent so far as to come back: rims of things', () => {
+    expect(oddsAt(300, [wireAt(300, { straight: 0.6 })])).toBeLessThan(sure - 3);
+  });
+
+  test('do not stand out from what is beside them, whatever else speaks for them', () => {
+    expect(wiresOf([wireAt(300, { height: 0, whole: 0 })], frame)).toHaveLength(0);
+  });
+
+  test('are dead straight and near level: built ones', () => {
+    const sloped = wireAt(300);
+    const straight = { ...sloped, ys: sloped.xs.map((x) => 300 + 0.03 * x) };
+    const steep = { ...sloped, ys: sloped.xs.map((x) => 300 + 0.2 * x) };
+    const odds = (strand: Strand): number => wiresOf([strand], frame)[0]!.odds;
+    expect(odds(straight)).toBeCloseTo(odds(steep) - 4, 5);
+  });
+});
+
 test('a line reaches out when one of its ends is near the border', () => {
   const inner = (from: number, to: number): Strand => {
     const whole = wireAt(300);

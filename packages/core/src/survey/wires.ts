@@ -16,11 +16,17 @@ const SHORTEST = 0.1;
 /** A line this near the border and this parallel to it is a frame's or a mount's, shares of the shorter side. */
 const HUGGING = { near: 0.04, slope: 0.012 } as const;
 
+/** What a line must show to be a line at all: its height, levels, and the share of it that stands out. */
+const SHOWN = { height: 4, whole: 0.35 } as const;
+
+const standsOut = ({ traits }: Pick<Strand, 'traits'>): boolean =>
+  traits.height >= SHOWN.height && traits.whole >= SHOWN.whole;
+
 /** Wires and poles: long smooth dark or bright lines that stood before the camera, likeliest first. */
 export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
   const diagonal = Math.hypot(frame.width, frame.height);
   const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
-    oddsOf(s, WIRE_WEIGHTS) - WIRE.usual;
+    standsOut(s) ? oddsOf(s, WIRE_WEIGHTS) - WIRE.usual : -Infinity;
   const wires = chained(strands, frame, { judge, part: PART, gap: WIRE.gap })
     .filter((w) => spanOf(w) >= SHORTEST * diagonal && !hugsBorder(w, frame))
     .map((w) => ({
@@ -28,7 +34,8 @@ export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand
       odds:
         w.odds +
         Math.min(0, 1.5 * Math.log(spanOf(w) / (0.25 * diagonal))) -
-        (isRuled(w) ? RULED : 0) -
+        (isRuled(w) ? RULED.against : 0) -
+        BENT.against * Math.max(0, BENT.from - w.traits.straight) -
         (reachesOut(w, frame) ? 0 : ENDED),
     }));
   return inCompany(wires, diagonal).sort((a, b) => b.odds - a.odds);
@@ -100,13 +107,28 @@ export function reachesOut({ xs, ys }: Strand, { width, height }: Frame): boolea
   });
 }
 
-/** Drawn and built lines lie dead level; a wire sags or slopes. */
-const RULED = 4;
+/**
+ * Chord over length of a wire that sags by a fifth of its span (parabola), and what speaks against a line that is bent so
+ * far as to come back: rims of things are.
+ */
+const BENT = { from: 0.9, against: 14 } as const;
+
+/**
+ * Drawn and built lines lie dead straight and near level, a wire sags or slopes: greatest slope and bow of such lines,
+ * shares of their reach, and what speaks against a wire then.
+ */
+const RULED = { slope: 0.06, bow: 0.005, against: 4 } as const;
 
 function isRuled({ xs, ys }: Strand): boolean {
-  const reach = Math.abs(xs.at(-1)! - xs[0]!);
-  return Math.max(...ys) - Math.min(...ys) < 0.01 * reach;
+  const [x, y] = [xs[0]!, ys[0]!];
+  const [reach, rise] = [xs.at(-1)! - x, ys.at(-1)! - y];
+  if (Math.abs(rise) > RULED.slope * Math.abs(reach)) return false;
+  const off = xs.map((px, i) => Math.abs(ys[i]! - y - (rise * (px - x)) / reach)).sort();
+  return off[Math.floor(MOSTLY * off.length)]! < RULED.bow * Math.abs(reach);
 }
+
+/** Share of a line's points that tell its bow: what hangs at it may pull a few aside. */
+const MOSTLY = 0.9;
 
 /** Wires hang from side to side; what stands is a mast. */
 function isAcross({ xs, ys }: Strand): boolean {

@@ -82,6 +82,12 @@ describe('families of near-parallel lines', () => {
     expect(best!.between).toBeLessThan(0.05);
   });
 
+  test('of wide ones those midway, which have no crests, are none', () => {
+    const found = familiesOf(crestsOf([{ angle: 0.7, step: 76 }]), frame);
+    expect(found[0]!.step).toBeCloseTo(76, 0);
+    expect(turned(found[0]!.angle, 0.7)).toBeLessThan(0.03);
+  });
+
   test('crests all over the place bear none out', () => {
     const random = seededRandom(3);
     const count = 3000;

@@ -32,7 +32,7 @@ interface Seed {
 }
 
 /** Distances of lines looked for, px: from, and as a share of the picture's shorter side. */
-const STEP = { from: 14, most: 0.2, grow: 1.07 } as const;
+const STEP = { from: 14, most: 0.25, grow: 1.07 } as const;
 const PEAKS = 6;
 const SEEDS = 2;
 /** Crests asked in a window, and while a family grows. */
@@ -231,15 +231,28 @@ function facing({ x, y, tx, ty }: Crests, { cx, cy, unit, terms }: Phase): (k: n
   };
 }
 
+/** Crests on every second line, as a share of those on the others, below which those lines are none. */
+const EVERY_SECOND = 0.35;
+
 function measured(crests: Crests, phase: Phase, { width, height }: Frame): Family | null {
   const [on, off] = [new Float64Array(8), new Float64Array(8)];
+  const turns = [0, 0] as [number, number];
   const faces = facing(crests, phase);
   for (let k = 0; k < crests.count; k++) {
     if (!faces(k)) continue;
     const at = phaseAt(phase, crests.x[k]!, crests.y[k]!);
     const d = Math.abs(at - Math.round(at));
-    if (d < ON) on[crests.level[k]!]! += crests.length[k]!;
-    else if (d > 0.5 - ON) off[crests.level[k]!]! += crests.length[k]!;
+    if (d < ON) {
+      on[crests.level[k]!]! += crests.length[k]!;
+      turns[Math.abs(Math.round(at)) & 1]! += crests.length[k]!;
+    }
+    if (d > 0.5 - ON) off[crests.level[k]!]! += crests.length[k]!;
+  }
+  const [few, many] = turns[0] < turns[1] ? [0, 1] : [1, 0];
+  if (turns[few]! < EVERY_SECOND * turns[many]!) {
+    const [first, ...rest] = phase.terms;
+    const terms = [(first! - many) / 2, ...rest.map((term) => term / 2)];
+    return measured(crests, { ...phase, terms }, { width, height });
   }
   // Lines in an area are as long as the phase is steep.
   let lines = 0;

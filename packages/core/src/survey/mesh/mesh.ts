@@ -30,7 +30,7 @@ const NEEDED = {
   apart: 0.42,
   steps: 1.7,
   /** Lines a family has at least. */
-  lines: 5,
+  lines: 4,
 } as const;
 
 /**

@@ -38,7 +38,12 @@ const LEFT: ReadonlySet<FindingKind> = new Set(['stains']);
  * By how much less sensitive than a survey that is looked through: nobody sees what is found, and of what is just told,
  * most is none (measured on made-up damage to open photographs: of lines that just count, nine in ten pixels).
  */
-const UNSEEN: Partial<Record<FindingKind, number>> = { lines: 0.07, specks: 0.07, losses: 0.1 };
+const UNSEEN: Partial<Record<FindingKind, number>> = {
+  lines: 0.07,
+  specks: 0.07,
+  losses: 0.1,
+  creases: 0.15,
+};
 
 /** Wires are bright on one side and dark on the other: their rim stays mended. */
 const TWOFOLD: ReadonlySet<FindingKind> = new Set(['mesh', 'wires']);

@@ -24,7 +24,7 @@ const PART = -1.5;
 /** What is more jagged than torn emulsion is no more of a crease, px. */
 const JAGGED = 1.5;
 /** Evidence a whole crease needs. */
-const USUAL = 7;
+const USUAL = 6;
 /** Folds run straight on as a whole: chord over length below which a line is a thing's rim, and what speaks against one. */
 const BENT = { from: 0.75, against: 10 } as const;
 const GAP = { widths: 30, most: 260 } as const;

@@ -77,6 +77,11 @@ describe('dark writing on a print of one tone', () => {
     expect(inkOf(STROKES, [layerOf(neutral)], TONE)).toHaveLength(0);
   });
 
+  test('is not seen in a few strokes, which may be hairs', () => {
+    const few = inkOf(STROKES.slice(0, 5), [layerOf(brown)], TONE);
+    expect(few.filter(({ odds }) => odds > 0)).toHaveLength(0);
+  });
+
   test('is not told by that in a picture in colour', () => {
     expect(inkOf(STROKES, [layerOf(brown)], null)).toHaveLength(0);
   });

@@ -43,7 +43,7 @@ const WRITTEN = {
 /** Share of a picture that writing takes at most, and what speaks against it a whole picture more. */
 const BROAD = { share: 0.1, against: 20 } as const;
 /** Strokes of a foreign hue that may as well be hairs, which come one by one, and so many more that are surely writing. */
-const FEW = { hairs: 3, more: 5 } as const;
+const FEW = { hairs: 5, more: 5 } as const;
 
 /**
  * Pieces of writing, likeliest first.

@@ -43,6 +43,31 @@ const OPTIONS = {
   gap: { widths: 8, most: 40 },
 };
 
+describe('strands less likely than parts of chains', () => {
+  const faint = { traits: { height: 20 } };
+  const likely = strand([20, 80], [120, 80]);
+  const all = [likely, strand([140, 80], [240, 80], faint), strand([260, 80], [360, 80], faint)];
+
+  test('are left out unless they are asked for', () => {
+    expect(chained(all, FRAME, OPTIONS).map(({ odds }) => odds)).toEqual([3]);
+    expect(chained(all, FRAME, { ...OPTIONS, faint: -0.5 })).toHaveLength(1);
+  });
+
+  test('are chained among themselves, and change nothing about likelier ones', () => {
+    const [first, second, ...rest] = chained(all, FRAME, { ...OPTIONS, faint: -2 });
+    expect(rest).toHaveLength(0);
+    expect(first!.xs).toEqual(likely.xs);
+    expect(Math.min(...second!.xs)).toBe(140);
+    expect(Math.max(...second!.xs)).toBe(360);
+  });
+
+  test('do not tell again what a likelier one tells, however long they are', () => {
+    const echo = strand([10, 81], [150, 81], faint);
+    const found = chained([echo, likely], FRAME, { ...OPTIONS, faint: -2 });
+    expect(found.map(({ odds }) => odds)).toEqual([3]);
+  });
+});
+
 describe('strands that go on in one another', () => {
   test('are one chain, the gap bridged straight, in order along it', () => {
     const parts = [strand([140, 80], [240, 80]), strand([20, 80], [120, 80])];

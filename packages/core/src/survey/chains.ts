@@ -11,6 +11,8 @@ export interface ChainOptions {
   judge(strand: Strand): number;
   /** Log odds a strand needs to be part of a chain at all. */
   readonly part: number;
+  /** Less likely strands down to these log odds are chained as well, but among themselves. @default none */
+  readonly faint?: number;
   /** Largest gap between strands of a chain, in their widths and in px. */
   readonly gap: { readonly widths: number; readonly most: number };
 }
@@ -26,16 +28,24 @@ const STEADY = 6;
 export function chained(
   strands: readonly Strand[],
   frame: { readonly width: number; readonly height: number },
-  { judge, part, gap }: ChainOptions,
+  { judge, part, faint = part, gap }: ChainOptions,
 ): ChainedStrand[] {
   const judged = strands
     .map((strand): ChainedStrand => ({ ...strand, odds: judge(strand) }))
-    .filter(({ odds }) => odds >= part)
-    .sort((a, b) => b.odds + weight(b) - a.odds - weight(a));
+    .filter(({ odds }) => odds >= faint)
+    .sort(
+      (a, b) =>
+        Number(b.odds >= part) - Number(a.odds >= part) || b.odds + weight(b) - a.odds - weight(a),
+    );
   const kept = withoutEchoes(judged, frame);
-  const chains = linkedUp(kept, gap).map((members) =>
-    members.length === 1 ? members[0]! : united(members, judge),
-  );
+  const chains = [true, false]
+    .flatMap((likely) =>
+      linkedUp(
+        kept.filter(({ odds }) => odds >= part === likely),
+        gap,
+      ),
+    )
+    .map((members) => (members.length === 1 ? members[0]! : united(members, judge)));
   return chains.sort((a, b) => b.odds - a.odds);
 }
 

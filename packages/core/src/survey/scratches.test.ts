@@ -76,11 +76,13 @@ describe('lines on a print of one tone', () => {
       polarity: 1 as const,
       traits: { ...traits, width: 2.4, straight: 0.99, unsteady: 0.8, height: 45 },
     };
-    expect(scratchesOf([broad], frame, null)).toHaveLength(0);
+    const likeliest = (list: ReturnType<typeof scratchesOf>): number =>
+      Math.max(-Infinity, ...list.map(({ odds }) => odds));
+    expect(likeliest(scratchesOf([broad], frame, null))).toBeLessThan(-1.5);
     expect(scratchesOf([broad], frame, foreignPlane(25, WIDTH))[0]!.odds).toBeGreaterThan(0);
     // A dark one is a stroke of a pen.
     const dark = { ...broad, polarity: -1 as const };
-    expect(scratchesOf([dark], frame, foreignPlane(25, WIDTH))).toHaveLength(0);
+    expect(likeliest(scratchesOf([dark], frame, foreignPlane(25, WIDTH)))).toBeLessThan(-1.5);
   });
 
   test('end where they are of the tone of the print', () => {

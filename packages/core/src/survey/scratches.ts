@@ -9,6 +9,8 @@ import { reachesOut } from './wires.js';
 
 /** Evidence a strand needs to be part of a line, and a whole line needs to count. */
 const PART = -1;
+/** What no sensitivity shows. */
+const FAINT = -3;
 const HAIR = { usual: 0.8, gap: { widths: 30, most: 80 } } as const;
 
 /**
@@ -25,7 +27,7 @@ export function scratchesOf(
     oddsOf(s, SCRATCH_WEIGHTS) -
     HAIR.usual +
     (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
-  return chained(strands, frame, { judge, part: PART - HAIR.usual, gap: HAIR.gap })
+  return chained(strands, frame, { judge, part: PART - HAIR.usual, faint: FAINT, gap: HAIR.gap })
     .map((line) => (foreign ? foreignPart(line, foreign) : line))
     .map((line) => ({
       ...line,

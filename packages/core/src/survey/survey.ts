@@ -77,8 +77,9 @@ export function findingsFrom(
   const kinds = options.kinds ?? FINDING_KINDS;
   const claimed = new Uint8Array(picture.width * picture.height);
   const kept: Candidate[] = [];
-  const lines = all.filter(
-    (f) => f.line && f.kind !== 'lines' && f.odds > leastOdds(options, f.kind),
+  const isSurerLine = surerLines(
+    all.filter((f) => f.kind !== 'lines' && f.odds > leastOdds(options, f.kind)),
+    picture,
   );
   for (const kind of CLAIMS) {
     const own = all
@@ -86,7 +87,7 @@ export function findingsFrom(
       .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
-      if (kind === 'ink' && isOf(lines, found, picture)) continue;
+      if (kind === 'ink' && isSurerLine(found)) continue;
       if (kind === 'creases' && fringes(found, claimed, picture)) continue;
       if (kind !== 'mesh') {
         const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
@@ -121,13 +122,24 @@ function meshed({ pixels }: Candidate, claimed: Uint8Array, { width, height }: R
   return edge > 0 && met > MESHED * edge;
 }
 
-/** Whether most of some writing lies on surer creases and wires: it is they. */
-function isOf(lines: readonly Candidate[], { pixels, odds }: Candidate, picture: Raster): boolean {
-  const surer = lines.filter((line) => line.odds > odds);
-  if (!surer.length) return false;
-  const on = new Uint8Array(picture.width * picture.height);
-  for (const line of surer) for (const p of line.pixels) on[p] = 1;
-  return pixels.reduce((sum, p) => sum + on[p]!, 0) > SHARED * pixels.length;
+/** Tells whether most of some writing lies on surer creases and wires: it is they. */
+function surerLines(
+  all: readonly Candidate[],
+  { width, height }: Raster,
+): (ink: Candidate) => boolean {
+  const lines = all.filter(({ line }) => line).sort((a, b) => a.odds - b.odds);
+  if (!lines.length || !all.some(({ kind }) => kind === 'ink')) return () => false;
+  // Of each pixel the surest line, counted from 1.
+  const surest = new Uint16Array(width * height);
+  lines.forEach(({ pixels }, k) => {
+    for (const p of pixels) surest[p] = k + 1;
+  });
+  return ({ pixels, odds }) => {
+    const from = lines.findIndex((line) => line.odds > odds) + 1;
+    if (!from) return false;
+    const on = pixels.reduce((sum, p) => sum + (surest[p]! >= from ? 1 : 0), 0);
+    return on > SHARED * pixels.length;
+  };
 }
 
 /** Whether a crease runs along what has been claimed: it is the white fringe of a tear. */

@@ -88,6 +88,11 @@ describe('families of near-parallel lines', () => {
     expect(turned(found[0]!.angle, 0.7)).toBeLessThan(0.03);
   });
 
+  test('are none where there is one line alone', () => {
+    const found = familiesOf(crestsOf([{ angle: 0.7, step: 300 }]), frame);
+    for (const family of found) expect(worth(family)).toBeLessThan(0.5);
+  });
+
   test('crests all over the place bear none out', () => {
     const random = seededRandom(3);
     const count = 3000;

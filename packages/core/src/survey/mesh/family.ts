@@ -235,6 +235,10 @@ function facing({ x, y, tx, ty }: Crests, { cx, cy, unit, terms }: Phase): (k: n
 const EVERY_SECOND = 0.35;
 
 function measured(crests: Crests, phase: Phase, { width, height }: Frame): Family | null {
+  const [sx, sy] = slopeAt(phase, width / 2, height / 2);
+  const step = 1 / Math.hypot(sx, sy);
+  const widest = Math.min(width, height) / 2;
+  if (!(step > 6) || step > widest) return null;
   const [on, off] = [new Float64Array(8), new Float64Array(8)];
   const turns = [0, 0] as [number, number];
   const faces = facing(crests, phase);
@@ -249,7 +253,7 @@ function measured(crests: Crests, phase: Phase, { width, height }: Frame): Famil
     if (d > 0.5 - ON) off[crests.level[k]!]! += crests.length[k]!;
   }
   const [few, many] = turns[0] < turns[1] ? [0, 1] : [1, 0];
-  if (turns[few]! < EVERY_SECOND * turns[many]!) {
+  if (turns[few]! < EVERY_SECOND * turns[many]! && 2 * step <= widest) {
     const [first, ...rest] = phase.terms;
     const terms = [(first! - many) / 2, ...rest.map((term) => term / 2)];
     return measured(crests, { ...phase, terms }, { width, height });
@@ -264,9 +268,6 @@ function measured(crests: Crests, phase: Phase, { width, height }: Frame): Famil
       );
   lines *= (width * height) / (grid * grid);
   const level = on.indexOf(Math.max(...on));
-  const [sx, sy] = slopeAt(phase, width / 2, height / 2);
-  const step = 1 / Math.hypot(sx, sy);
-  if (!(step > 6) || step > Math.min(width, height) / 2) return null;
   return {
     phase,
     level,

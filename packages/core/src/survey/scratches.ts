@@ -13,6 +13,9 @@ const PART = -1;
 const FAINT = -3;
 const HAIR = { usual: 0.8, gap: { widths: 30, most: 80 } } as const;
 
+/** What may be a hair anyhow. */
+const LIKELY = PART - HAIR.usual;
+
 /**
  * Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first.
  * @param frame the picture at the level whose px the strands are told in
@@ -27,7 +30,7 @@ export function scratchesOf(
     oddsOf(s, SCRATCH_WEIGHTS) -
     HAIR.usual +
     (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
-  return chained(strands, frame, { judge, part: PART - HAIR.usual, faint: FAINT, gap: HAIR.gap })
+  return chained(strands, frame, { judge, part: LIKELY, faint: FAINT, gap: HAIR.gap })
     .map((line) => (foreign ? foreignPart(line, foreign) : line))
     .map((line) => ({
       ...line,
@@ -80,7 +83,8 @@ function foreignPart(line: ChainedStrand, foreign: Plane): ChainedStrand {
     xs: line.xs.slice(from, to),
     ys: line.ys.slice(from, to),
     widths: line.widths.slice(from, to),
-    odds: line.odds + (line.polarity < 0 ? foreignOdds(line, foreign, DARK) : 0),
+    odds:
+      line.odds + (line.polarity < 0 && line.odds >= LIKELY ? foreignOdds(line, foreign, DARK) : 0),
   };
 }
 

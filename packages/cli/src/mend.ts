@@ -36,10 +36,10 @@ const LEFT: ReadonlySet<FindingKind> = new Set(['stains']);
 
 /**
  * By how much less sensitive than a survey that is looked through: nobody sees what is found, and of what is just told,
- * most is none (measured on made-up damage to open photographs: of lines that just count, nine in ten pixels).
+ * most is none (measured on made-up damage to open photographs).
  */
 const UNSEEN: Partial<Record<FindingKind, number>> = {
-  lines: 0.07,
+  lines: 0.03,
   specks: 0.07,
   losses: 0.1,
   creases: 0.15,

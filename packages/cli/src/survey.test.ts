@@ -2,7 +2,8 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode, encode } from '@tersum/codec';
-import { createRaster, seededRandom } from '@tersum/core';
+import type { Raster } from '@tersum/core';
+import { createRaster, seededRandom, survey } from '@tersum/core';
 import { findCommand } from './find.js';
 import { mendCommand } from './mend.js';
 
@@ -36,6 +37,23 @@ beforeAll(async () => {
   await writeFile(at('in.png'), await encode(picture, 'png', 90, none));
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
+
+/** Bright specks on grain, each a little higher than the one before. */
+function ladder(): Raster {
+  const random = seededRandom(11);
+  const picture = createRaster(WIDTH, HEIGHT, 3);
+  for (let i = 0; i < picture.data.length; i += 3)
+    picture.data.fill(100 + random.between(-5, 5), i, i + 3);
+  for (let k = 0; k < 108; k++) {
+    const [cx, cy] = [16 + 20 * (k % 12), 14 + 20 * Math.floor(k / 12)];
+    for (let y = cy - 3; y <= cy + 3; y++)
+      for (let x = cx - 3; x <= cx + 3; x++) {
+        const height = (8 + 1.2 * k) * Math.max(0, Math.min(1, 2.6 - Math.hypot(x - cx, y - cy)));
+        for (let c = 0; c < 3; c++) picture.data[3 * (y * WIDTH + x) + c]! += height;
+      }
+  }
+  return picture;
+}
 
 interface Report {
   readonly findings: {
@@ -122,6 +140,26 @@ describe('mend', () => {
     };
     expect(report.policy).toBe('documentary');
     expect(report.mended.specks).toBeGreaterThan(18);
+  });
+
+  test('leaves what is only just told, unless it is asked to be more sensitive', async () => {
+    const picture = ladder();
+    await writeFile(at('faint.png'), await encode(picture, 'png', 90, none));
+    const mended = async (...more: string[]): Promise<number | undefined> => {
+      const args = [at('faint.png'), '--out', at('left.png'), '--kinds', 'specks'];
+      await mendCommand([...args, '--json', at('left.json'), ...more]);
+      const { mended } = JSON.parse(await readFile(at('left.json'), 'utf8')) as {
+        mended: Record<string, number>;
+      };
+      return mended.specks;
+    };
+    const found = survey(picture, { kinds: ['specks'] });
+    // A sensitivity of 0.07 is 0.42 log odds.
+    const sure = found.filter(({ score }) => Math.log(score / (1 - score)) > 0.42);
+    expect(sure.length).toBeLessThan(found.length);
+    expect(sure.length).toBeGreaterThan(5);
+    expect(await mended()).toBe(sure.length);
+    expect(await mended('--sensitivity', '0.57')).toBe(found.length);
   });
 
   test('takes off a chip of another colour and the same tone, its rim too', async () => {

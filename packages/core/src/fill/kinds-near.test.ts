@@ -42,6 +42,20 @@ test('what is of a kind not seen near a torn edge is not copied into it', () => 
   expect(lit[at(12, 92)]).toBe(1);
 });
 
+test('a scratch elsewhere allows nothing of what it lies in', () => {
+  const hole = bottom(160);
+  const scratched = hole.slice();
+  for (let x = 90; x < 130; x++) scratched[at(x, 20)] = 1;
+  const [own, both] = [hole, scratched].map((h) => withUnlike(scene(), h, nothing, DEPTH));
+  expect(both![at(60, 30)]).toBe(1);
+  expect(both![at(110, 24)]).toBe(1);
+  expect(both![at(60, 150)]).toBe(0);
+  let unlike = 0;
+  for (let p = 0; p < own!.length; p++)
+    if (own![p] !== both![p] && Math.abs(Math.floor(p / WIDTH) - 20) > 8) unlike++;
+  expect(unlike).toBe(0);
+});
+
 test('what was forbidden stays so', () => {
   const banned = nothing.slice();
   banned[at(60, 150)] = 1;

@@ -1,6 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import { depthsOf } from '../shape/depth.js';
+import { partsOf } from '../shape/parts.js';
 
 /** Cells along the window's longer side, and the least side of one, px. */
 const CELLS = 120;
@@ -13,6 +14,8 @@ const LIKE = 6;
 const STEP = 2;
 /** Holes less deep than this are ruled by what is right beside them, px. */
 const DEEP = 32;
+/** Share of that which cells tell. */
+const MOSTLY = 0.75;
 /** So many times the hole must be left to copy from. */
 const ENOUGH = 1.5;
 
@@ -37,7 +40,8 @@ export function withUnlike(
   if (depth < DEEP || !isOpen(hole, width, height)) return banned;
   const grid = gridOf(window);
   const { looks, open, known } = looksOf(window, hole, grid);
-  const away = depthsOf(open, grid.columns, grid.rows);
+  const away = awayFromOpen(open, grid);
+  if (!away) return banned;
   const reach = (NEAR * depth) / grid.cell;
   const near = distinct(
     looks.filter((look, k): look is Look => look !== null && away[k]! <= reach),
@@ -79,6 +83,28 @@ function gridOf({ width, height }: Raster): Grid {
 function placeOf({ cell, columns, width, height }: Grid, k: number) {
   const [from, top] = [(k % columns) * cell, Math.floor(k / columns) * cell];
   return { from, to: Math.min(width, from + cell), top, bottom: Math.min(height, top + cell) };
+}
+
+/**
+ * How far every cell is from the deep parts of a hole that lie open to the border, in cells; what thin parts elsewhere
+ * lie among tells nothing of those. Null where there is none.
+ * @param open 1 for cells the hole takes nothing of
+ */
+function awayFromOpen(open: Uint8Array, { cell, columns, rows }: Grid): Float32Array | null {
+  const taken = open.map((v) => 1 - v);
+  const depths = depthsOf(taken, columns, rows);
+  const isAtBorder = (k: number): boolean => {
+    const x = k % columns;
+    return x === 0 || x === columns - 1 || k < columns || k >= columns * (rows - 1);
+  };
+  const outside = new Uint8Array(open.length).fill(1);
+  let isAny = false;
+  for (const part of partsOf(taken, columns)) {
+    if (!part.some(isAtBorder) || !part.some((k) => depths[k]! >= (MOSTLY * DEEP) / cell)) continue;
+    for (const k of part) outside[k] = 0;
+    isAny = true;
+  }
+  return isAny ? depthsOf(outside, columns, rows) : null;
 }
 
 /** Whether a hole reaches the window's border, which it does at the picture's border alone. */

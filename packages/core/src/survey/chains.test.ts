@@ -16,6 +16,10 @@ const TRAITS = {
   width: 4,
   uneven: 0.1,
   extreme: 0.9,
+  alike: 0.5,
+  varied: 0.1,
+  rough: 0.06,
+  groundRough: 3,
 };
 
 /** A straight strand from one point towards another, a point a px. */

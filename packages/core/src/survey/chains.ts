@@ -1,4 +1,5 @@
-import type { Strand, StrandTraits } from './strands.js';
+import type { StrandTraits } from './strand-traits.js';
+import type { Strand } from './strands.js';
 
 /** One or more strands that go on in one another, judged as a whole. */
 export interface ChainedStrand extends Strand {
@@ -17,6 +18,24 @@ export interface ChainOptions {
   readonly gap: { readonly widths: number; readonly most: number };
 }
 
+const TRAITS = [
+  'height',
+  'whole',
+  'unsteady',
+  'ground',
+  'lopsided',
+  'busy',
+  'crowd',
+  'turn',
+  'straight',
+  'uneven',
+  'extreme',
+  'alike',
+  'varied',
+  'rough',
+  'groundRough',
+] as const;
+
 /** Least cosine between the directions of strands that go on in one another. */
 const FACING = 0.94;
 const STEADY = 6;
@@ -33,10 +52,7 @@ export function chained(
   const judged = strands
     .map((strand): ChainedStrand => ({ ...strand, odds: judge(strand) }))
     .filter(({ odds }) => odds >= faint)
-    .sort(
-      (a, b) =>
-        Number(b.odds >= part) - Number(a.odds >= part) || b.odds + weight(b) - a.odds - weight(a),
-    );
+    .sort((a, b) => Number(b.odds >= part) - Number(a.odds >= part) || rank(b) - rank(a));
   const kept = withoutEchoes(judged, frame);
   const chains = [true, false]
     .flatMap((likely) =>
@@ -49,7 +65,16 @@ export function chained(
   return chains.sort((a, b) => b.odds - a.odds);
 }
 
-/** Long strands come before short ones of like odds. */
+/** Log odds from which on a strand is sure: what is longer comes first then. */
+const SURE = 4;
+/** What a level more speaks against a strand that finer ones tell as well: they tell its width. */
+const COARSE = 1;
+
+/** What tells of strands in one place comes first by this. */
+function rank(strand: ChainedStrand): number {
+  return Math.min(SURE, strand.odds) + weight(strand) - COARSE * strand.level;
+}
+
 function weight({ xs, level }: Strand): number {
   return Math.log(xs.length * 2 ** level);
 }
@@ -194,22 +219,10 @@ function meanTraits(members: readonly ChainedStrand[], level: number): StrandTra
   // A level's px are twice as long as the next finer one's.
   const lengthAt = (s: ChainedStrand): number => s.traits.length * 2 ** (s.level - level);
   const length = members.reduce((sum, s) => sum + lengthAt(s), 0);
-  const mean = (key: keyof StrandTraits): number =>
-    members.reduce((sum, s) => sum + lengthAt(s) * s.traits[key], 0) / length;
-  const widthAt = (s: ChainedStrand): number => s.traits.width * 2 ** (s.level - level);
-  return {
-    length,
-    height: mean('height'),
-    whole: mean('whole'),
-    unsteady: mean('unsteady'),
-    ground: mean('ground'),
-    lopsided: mean('lopsided'),
-    busy: mean('busy'),
-    crowd: mean('crowd'),
-    turn: mean('turn'),
-    straight: mean('straight'),
-    width: members.reduce((sum, s) => sum + lengthAt(s) * widthAt(s), 0) / length,
-    uneven: mean('uneven'),
-    extreme: mean('extreme'),
-  };
+  const mean = (of: (s: ChainedStrand) => number): number =>
+    members.reduce((sum, s) => sum + lengthAt(s) * of(s), 0) / length;
+  const means = Object.fromEntries(
+    TRAITS.map((trait) => [trait, mean(({ traits }) => traits[trait])]),
+  ) as unknown as StrandTraits;
+  return { ...means, length, width: mean((s) => s.traits.width * 2 ** (s.level - level)) };
 }

@@ -53,3 +53,16 @@ test('writing that lies on a surer crease or wire is that; on a doubtful one it 
 test('a crease alone stays where a loss would have made it a fringe', () => {
   expect(kindsOf([crease(117, 117)])).toEqual(['creases']);
 });
+
+test('what may be a wire or a hair is what it is likelier, a wire where there is little between them', () => {
+  const along = (x: number, y: number): boolean => x > 30 && x < 170 && Math.abs(y - 40) <= 2;
+  const of = (kind: 'wires' | 'lines', odds: number): Candidate => ({
+    ...candidate(kind, along, [
+      [31, 40, 4],
+      [169, 40, 4],
+    ]),
+    odds,
+  });
+  expect(kindsOf([of('wires', 1), of('lines', 2.5)])).toEqual(['lines']);
+  expect(kindsOf([of('wires', 1), of('lines', 1.5)])).toEqual(['wires']);
+});

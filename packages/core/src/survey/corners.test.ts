@@ -1,5 +1,6 @@
 import { cutAtCorners } from './corners.js';
-import type { Strand, StrandTraits } from './strands.js';
+import type { StrandTraits } from './strand-traits.js';
+import type { Strand } from './strands.js';
 
 const traits: StrandTraits = {
   length: 0,
@@ -15,6 +16,10 @@ const traits: StrandTraits = {
   width: 6,
   uneven: 0.1,
   extreme: 0.9,
+  alike: 0.5,
+  varied: 0.1,
+  rough: 0.06,
+  groundRough: 3,
 };
 
 /** A strand through points, one px from each to the next. */

@@ -38,6 +38,10 @@ const STROKE: Stroke = {
     width: 8,
     uneven: 0.05,
     extreme: 0.9,
+    alike: 0.5,
+    varied: 0.1,
+    rough: 0.06,
+    groundRough: 3,
   },
 };
 

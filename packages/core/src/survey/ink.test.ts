@@ -35,6 +35,10 @@ const STROKES: Strand[] = Array.from({ length: 14 }, (_, k) => {
       width: 3,
       uneven: 0.05,
       extreme: 0.75,
+      alike: 0.5,
+      varied: 0.1,
+      rough: 0.06,
+      groundRough: 3,
     },
   };
 });

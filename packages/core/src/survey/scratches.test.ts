@@ -1,5 +1,6 @@
 import { scratchesOf } from './scratches.js';
-import type { Strand, StrandTraits } from './strands.js';
+import type { StrandTraits } from './strand-traits.js';
+import type { Strand } from './strands.js';
 
 const [WIDTH, HEIGHT] = [200, 160];
 
@@ -17,6 +18,10 @@ const traits: StrandTraits = {
   width: 2,
   uneven: 0.1,
   extreme: 0.75,
+  alike: 0.5,
+  varied: 0.1,
+  rough: 0.06,
+  groundRough: 3,
 };
 
 /** A dark line along a row. */
@@ -74,7 +79,11 @@ describe('lines on a print of one tone', () => {
     const broad = {
       ...line,
       polarity: 1 as const,
-      traits: { ...traits, width: 2.4, straight: 0.99, unsteady: 0.8, height: 45 },
+      traits: {
+        ...traits,
+        ...{ width: 2.4, straight: 0.99, height: 45, lopsided: 0.2 },
+        ...{ unsteady: 0.8, varied: 0.5, rough: 0.2 },
+      },
     };
     // What is told besides is too faint to be part of a line.
     const told = (list: ReturnType<typeof scratchesOf>) => list.filter(({ odds }) => odds >= -1.8);

@@ -1,9 +1,10 @@
 import type { ChainedStrand } from './chains.js';
 import { chained } from './chains.js';
 import type { Plane } from '../raster/plane.js';
+import { inDoubt } from './doubt.js';
 import { oddsOf, SCRATCH_WEIGHTS } from './judge.js';
+import { middleOf } from './strand-traits.js';
 import type { Strand } from './strands.js';
-import { middleOf } from './strands.js';
 import type { Frame } from './wires.js';
 import { reachesOut } from './wires.js';
 
@@ -11,7 +12,10 @@ import { reachesOut } from './wires.js';
 const PART = -1;
 /** What no sensitivity shows. */
 const FAINT = -3;
-const HAIR = { usual: 0.8, gap: { widths: 30, most: 80 } } as const;
+const HAIR = { usual: 0, gap: { widths: 30, most: 80 } } as const;
+
+/** Fitted as the weights are, to the same photographs. */
+const DOUBT = { free: 0.75, each: 0.68 } as const;
 
 /** What may be a hair anyhow. */
 const LIKELY = PART - HAIR.usual;
@@ -26,10 +30,9 @@ export function scratchesOf(
   frame: Frame,
   foreign: Plane | null,
 ): ChainedStrand[] {
+  const own = inDoubt(strands, frame, (s) => oddsOf(s, SCRATCH_WEIGHTS), DOUBT);
   const judge = (s: Strand): number =>
-    oddsOf(s, SCRATCH_WEIGHTS) -
-    HAIR.usual +
-    (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
+    own(s) - HAIR.usual + (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
   return chained(strands, frame, { judge, part: LIKELY, faint: FAINT, gap: HAIR.gap })
     .map((line) => (foreign ? foreignPart(line, foreign) : line))
     .map((line) => ({

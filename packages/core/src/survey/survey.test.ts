@@ -126,6 +126,27 @@ describe('survey', () => {
     expect(agreement(maskFrom(found, scene.picture), scene.damage, 420).f1).toBeGreaterThan(0.97);
   });
 
+  test('broad scratches that let the ground show through are found on a plain ground', () => {
+    const scene = new Scene(420, 320, 8);
+    for (const [ax, ay, bx, by] of [
+      [60, 50, 300, 90],
+      [120, 250, 330, 200],
+      [330, 60, 370, 230],
+    ] as const) {
+      const mark = new Scene(420, 320);
+      const way = curve(60, (t) => [ax + (bx - ax) * t, ay + (by - ay) * t + 12 * t * (1 - t)]);
+      mark.line(way, 4.5, WHITE);
+      mark.damage.forEach((on, p) => {
+        if (!on) return;
+        const [x, y] = [p % 420, Math.floor(p / 420)];
+        scene.lay(x, y, WHITE, 0.25 + 0.1 * Math.sin(Math.hypot(x - ax, y - ay) / 9));
+        scene.damage[p] = 1;
+      });
+    }
+    const found = survey(scene.picture, { kinds: ['lines'] });
+    expect(agreement(maskFrom(found, scene.picture), scene.damage, 420).f1).toBeGreaterThan(0.8);
+  });
+
   test('a straight line that stands plumb within the picture is less surely a scratch: poles and masts do', () => {
     const scoreOf = (aside: number): number => {
       const scene = new Scene(420, 320, 8);
@@ -135,7 +156,8 @@ describe('survey', () => {
       expect(found).toHaveLength(1);
       return found[0]!.score;
     };
-    expect(scoreOf(70)).toBeGreaterThan(scoreOf(0) + 0.15);
+    const oddsOf = (score: number): number => Math.log(score / (1 - score));
+    expect(oddsOf(scoreOf(70))).toBeGreaterThan(oddsOf(scoreOf(0)) + 1);
   });
 
   test('a mesh is one finding whose wires are all followed', () => {

@@ -43,19 +43,21 @@ function leastOdds({ sensitivity = 0.5 }: SurveyOptions, kind: FindingKind): num
 }
 
 /**
- * Kinds in the order in which they claim pixels: what is part of a mesh or of writing is no scratch.
+ * Kinds in the order in which they claim pixels: what is part of a mesh or of writing is no scratch. Whether a line is a
+ * wire or lies on the picture is told by which is likelier.
  */
-const CLAIMS: readonly FindingKind[] = [
-  'mesh',
-  'losses',
-  'ink',
-  'creases',
-  'wires',
-  'lines',
-  'specks',
-  'stains',
-  'pulls',
+const CLAIMS: readonly (readonly FindingKind[])[] = [
+  ['mesh'],
+  ['losses'],
+  ['ink'],
+  ['creases'],
+  ['wires', 'lines'],
+  ['specks'],
+  ['stains'],
+  ['pulls'],
 ];
+/** How much likelier a line has to be than a wire that claims the same. */
+const WIRES_FIRST = 1;
 /** Share of its pixels by which a finding may lie on what others have claimed. */
 const SHARED = 0.4;
 /** Share of its outline that wires take when a region is only what is seen through a mesh. */
@@ -81,11 +83,12 @@ export function findingsFrom(
     all.filter((f) => f.kind !== 'lines' && f.odds > leastOdds(options, f.kind)),
     picture,
   );
-  for (const kind of CLAIMS) {
+  for (const some of CLAIMS) {
     const own = all
-      .filter((f) => f.kind === kind && f.odds > leastOdds(options, kind))
-      .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!);
+      .filter(({ kind, odds }) => some.includes(kind) && odds > leastOdds(options, kind))
+      .sort((a, b) => claimOf(b) - claimOf(a) || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
+      const { kind } = found;
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
       if (kind === 'ink' && isSurerLine(found)) continue;
       if (kind === 'creases' && fringes(found, claimed, picture)) continue;
@@ -106,6 +109,11 @@ export function findingsFrom(
     .sort(
       (a, b) => FINDING_KINDS.indexOf(a.kind) - FINDING_KINDS.indexOf(b.kind) || b.score - a.score,
     );
+}
+
+/** The order within kinds that claim together. */
+function claimOf({ kind, odds }: Candidate): number {
+  return kind === 'wires' ? odds + WIRES_FIRST : odds;
 }
 
 /** Whether a region ends at what has been claimed: nothing but a mesh claims before it. */

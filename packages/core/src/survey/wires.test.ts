@@ -1,4 +1,5 @@
-import type { Strand, StrandTraits } from './strands.js';
+import type { StrandTraits } from './strand-traits.js';
+import type { Strand } from './strands.js';
 import { reachesOut, wiresOf } from './wires.js';
 
 const frame = { width: 1000, height: 700 };
@@ -17,6 +18,10 @@ const traits: StrandTraits = {
   width: 3,
   uneven: 0.05,
   extreme: 0.82,
+  alike: 0.5,
+  varied: 0.1,
+  rough: 0.06,
+  groundRough: 3,
 };
 
 /** A sagging line from border to border at some height of the picture. */

@@ -1,5 +1,6 @@
 import type { ChainedStrand } from './chains.js';
 import { chained } from './chains.js';
+import { inDoubt } from './doubt.js';
 import { oddsOf, scoreOf, WIRE_WEIGHTS } from './judge.js';
 import type { Strand } from './strands.js';
 
@@ -10,7 +11,9 @@ export interface Frame {
 
 /** Evidence a strand needs to be part of a wire, and a whole wire needs to count. */
 const PART = -2.6;
-const WIRE = { usual: 1.6, gap: { widths: 60, most: 160 } } as const;
+const WIRE = { usual: 1.2, gap: { widths: 60, most: 160 } } as const;
+/** Fitted as the weights are, to the same photographs. */
+const DOUBT = { free: 1.16, each: 0.76 } as const;
 /** Shortest wire, as a share of the picture's diagonal. */
 const SHORTEST = 0.1;
 /** A line this near the border and this parallel to it is a frame's or a mount's, shares of the shorter side. */
@@ -25,8 +28,8 @@ const standsOut = ({ traits }: Pick<Strand, 'traits'>): boolean =>
 /** Wires and poles: long smooth dark or bright lines that stood before the camera, likeliest first. */
 export function wiresOf(strands: readonly Strand[], frame: Frame): ChainedStrand[] {
   const diagonal = Math.hypot(frame.width, frame.height);
-  const judge = (s: Pick<Strand, 'traits' | 'level'>): number =>
-    standsOut(s) ? oddsOf(s, WIRE_WEIGHTS) - WIRE.usual : -Infinity;
+  const own = inDoubt(strands, frame, (s) => oddsOf(s, WIRE_WEIGHTS), DOUBT);
+  const judge = (s: Strand): number => (standsOut(s) ? own(s) - WIRE.usual : -Infinity);
   const wires = chained(strands, frame, { judge, part: PART, gap: WIRE.gap })
     .filter((w) => spanOf(w) >= SHORTEST * diagonal && !hugsBorder(w, frame))
     .map((w) => ({

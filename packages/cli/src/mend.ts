@@ -39,7 +39,7 @@ const LEFT: ReadonlySet<FindingKind> = new Set(['stains']);
  * most is none (measured on made-up damage to open photographs).
  */
 const UNSEEN: Partial<Record<FindingKind, number>> = {
-  lines: 0.03,
+  lines: 0.07,
   specks: 0.07,
   losses: 0.1,
   creases: 0.15,

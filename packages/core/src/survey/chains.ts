@@ -223,6 +223,6 @@ function meanTraits(members: readonly ChainedStrand[], level: number): StrandTra
     members.reduce((sum, s) => sum + lengthAt(s) * of(s), 0) / length;
   const means = Object.fromEntries(
     TRAITS.map((trait) => [trait, mean(({ traits }) => traits[trait])]),
-  ) as unknown as StrandTraits;
+  ) as Record<(typeof TRAITS)[number], number>;
   return { ...means, length, width: mean((s) => s.traits.width * 2 ** (s.level - level)) };
 }

@@ -12,13 +12,10 @@ import { reachesOut } from './wires.js';
 const PART = -1;
 /** What no sensitivity shows. */
 const FAINT = -3;
-const HAIR = { usual: 0, gap: { widths: 30, most: 80 } } as const;
+const GAP = { widths: 30, most: 80 } as const;
 
 /** Fitted as the weights are, to the same photographs. */
 const DOUBT = { free: 0.75, each: 0.68 } as const;
-
-/** What may be a hair anyhow. */
-const LIKELY = PART - HAIR.usual;
 
 /**
  * Hairs, scratches and cracks: thin lines that lie on the picture, likeliest first.
@@ -32,8 +29,8 @@ export function scratchesOf(
 ): ChainedStrand[] {
   const own = inDoubt(strands, frame, (s) => oddsOf(s, SCRATCH_WEIGHTS), DOUBT);
   const judge = (s: Strand): number =>
-    own(s) - HAIR.usual + (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
-  return chained(strands, frame, { judge, part: LIKELY, faint: FAINT, gap: HAIR.gap })
+    own(s) + (foreign && s.polarity > 0 ? foreignOdds(s, foreign, BARE) : 0);
+  return chained(strands, frame, { judge, part: PART, faint: FAINT, gap: GAP })
     .map((line) => (foreign ? foreignPart(line, foreign) : line))
     .map((line) => ({
       ...line,
@@ -87,7 +84,7 @@ function foreignPart(line: ChainedStrand, foreign: Plane): ChainedStrand {
     ys: line.ys.slice(from, to),
     widths: line.widths.slice(from, to),
     odds:
-      line.odds + (line.polarity < 0 && line.odds >= LIKELY ? foreignOdds(line, foreign, DARK) : 0),
+      line.odds + (line.polarity < 0 && line.odds >= PART ? foreignOdds(line, foreign, DARK) : 0),
   };
 }
 

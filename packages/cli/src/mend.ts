@@ -42,7 +42,7 @@ const UNSEEN: Partial<Record<FindingKind, number>> = {
   lines: 0.07,
   specks: 0.07,
   losses: 0.1,
-  creases: 0.15,
+  creases: 0.2,
 };
 
 /** Wires are bright on one side and dark on the other: their rim stays mended. */

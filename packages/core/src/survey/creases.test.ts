@@ -69,6 +69,38 @@ test('a rim that turns round is no crease, though it is as pale and as broad', (
   expect(survey(raster, { kinds: ['creases'] })).toHaveLength(0);
 });
 
+/** A pale band between two grounds, as jagged and as far from both sides of the picture as asked. */
+function banded(
+  above: readonly number[],
+  below: readonly number[],
+  { jagged, inside }: { jagged: number; inside: number },
+) {
+  const random = seededRandom(11);
+  const raster = createRaster(WIDTH, HEIGHT, 3);
+  const edges = Array.from({ length: WIDTH }, () => (jagged * random.between(-10, 10)) / 10);
+  for (let y = 0, p = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++, p++) {
+      const off = y - 150 - 0.06 * x + edges[x]!;
+      const grain = random.between(-6, 6);
+      const isBand = Math.abs(off) < 5 && x >= inside && x < WIDTH - inside;
+      const own = isBand ? PAPER : off < 0 ? above : below;
+      raster.data.set(
+        own.map((v) => Math.max(0, Math.min(255, v + grain))),
+        3 * p,
+      );
+    }
+  return survey(raster, { kinds: ['creases'] });
+}
+
+test('a pale ledge between a wall and the street below it is no crease, one through the wall is', () => {
+  const [wall, street] = [
+    [96, 112, 140],
+    [150, 92, 60],
+  ];
+  expect(banded(wall, street, { jagged: 0, inside: 70 })).toHaveLength(0);
+  expect(banded(wall, wall, { jagged: 1.5, inside: 0 })).toHaveLength(1);
+});
+
 describe('creases', () => {
   test('are followed through dark ground', () => {
     const [recall, precision] = shares([150, 140, 120], 0, HEIGHT);

@@ -9,6 +9,7 @@ import {
   FINDING_KINDS,
   grownMask,
   kindsUnder,
+  leastScore,
   maskBox,
   paste,
   rimBack,
@@ -45,6 +46,9 @@ const UNSEEN: Partial<Record<FindingKind, number>> = {
   creases: 0.2,
 };
 
+/** The same for specks of another colour: patches of colour are what pictures are made of. */
+const UNSEEN_TINTED = 0.25;
+
 /** Wires are bright on one side and dark on the other: their rim stays mended. */
 const TWOFOLD: ReadonlySet<FindingKind> = new Set(['mesh', 'wires']);
 
@@ -64,12 +68,14 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
       readToFill(() => readPicture(input)),
     );
     const { findings, mended, result } = await meter.time('engine', async () => {
-      const findings = await surveyed(
+      const told = await surveyed(
         picture,
         { kinds, sensitivity: unseen(sensitivity) },
         threads,
         script,
       );
+      const least = leastScore(sensitivity - UNSEEN_TINTED);
+      const findings = told.filter(({ tinted, score }) => !tinted || score > least);
       const mended = findings.filter(({ kind }) => !LEFT.has(kind));
       const { hole, rim } = holeOf(mended, picture);
       const box = maskBox(hole, picture.width);

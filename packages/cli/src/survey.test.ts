@@ -162,6 +162,32 @@ describe('mend', () => {
     expect(await mended('--sensitivity', '0.57')).toBe(found.length);
   });
 
+  test('leaves patches of another colour that are likelier than not, unless they are sure', async () => {
+    const picture = createRaster(WIDTH, HEIGHT, 3);
+    for (let y = 0, i = 0; y < HEIGHT; y++)
+      for (let x = 0; x < WIDTH; x++) {
+        const [column, row] = [Math.floor(x / 32), Math.floor(y / 32)];
+        const strength = Math.min(1, (column + 8 * row) / 40);
+        const off = Math.hypot(x - 32 * column - 16, y - 32 * row - 16);
+        const over = strength / (1 + Math.exp(1.4 * (off - 5)));
+        const lit = 1 + 0.006 * Math.sin(12.9 * x + 78.2 * y);
+        for (let c = 0; c < 3; c++, i++)
+          picture.data[i] =
+            [205, 158, 120][c]! * lit + over * ([140, 152, 162][c]! - [205, 158, 120][c]! * lit);
+      }
+    await writeFile(at('patches.png'), await encode(picture, 'png', 90, none));
+    const args = [at('patches.png'), '--out', at('left.png'), '--kinds', 'specks'];
+    await mendCommand([...args, '--json', at('left.json')]);
+    const { mended } = JSON.parse(await readFile(at('left.json'), 'utf8')) as {
+      mended: Record<string, number>;
+    };
+    const told = survey(picture, { kinds: ['specks'] }).filter(({ tinted }) => tinted);
+    const sure = told.filter(({ score }) => Math.log(score / (1 - score)) > 1.5);
+    expect(sure.length).toBeGreaterThan(2);
+    expect(sure.length).toBeLessThan(told.length);
+    expect(mended.specks).toBe(sure.length);
+  });
+
   test('takes off a chip of another colour and the same tone, its rim too', async () => {
     const [clean, chipped] = [0, 1].map(() => createRaster(WIDTH, HEIGHT, 3));
     const [cx, cy] = [140, 90];

@@ -21,7 +21,7 @@ export interface Crease {
 }
 
 /** Log odds a strand needs to be part of a crease, and a chain of them to be looked at as a whole. */
-const [PART, CHAIN] = [-3, -2];
+const [PART, CHAIN] = [-1.5, -2];
 const GAP = { widths: 30, most: 260 } as const;
 /** Levels of the pyramid at which the breadth of a crease is a line's. */
 export const CREASE_LEVELS = [1, 2, 3] as const;

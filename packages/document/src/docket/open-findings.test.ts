@@ -1,7 +1,7 @@
 import type { DocketFinding, SurveySettings } from '../schema/finding.js';
 import { SurveySettingsSchema } from '../schema/finding.js';
 import type { FindingFacts } from './open-findings.js';
-import { isOpen, leastScore, passedOver, useOf } from './open-findings.js';
+import { isOpen, passedOver, useOf } from './open-findings.js';
 
 const settings = SurveySettingsSchema.parse({});
 const fact = (more: Partial<FindingFacts> = {}): FindingFacts => ({
@@ -17,12 +17,6 @@ const fact = (more: Partial<FindingFacts> = {}): FindingFacts => ({
 });
 const open = (more: Partial<FindingFacts>, over = settings, standing: string[] = []): boolean =>
   isOpen(fact(more), over, new Set(standing), 300);
-
-test('a sensitivity of a half asks for a score of a half; more asks for less', () => {
-  expect(leastScore(0.5)).toBe(0.5);
-  expect(leastScore(0.8)).toBeLessThan(0.2);
-  expect(leastScore(0.2)).toBeGreaterThan(0.8);
-});
 
 test('open is what is likely, allowed, neither kept as it is nor mended', () => {
   expect(open({})).toBe(true);

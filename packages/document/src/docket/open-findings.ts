@@ -1,4 +1,4 @@
-import { isWithin, kindsUnder, shows, USUAL_PPI } from '@tersum/core';
+import { isWithin, kindsUnder, leastScore, shows, USUAL_PPI } from '@tersum/core';
 import type { DocketFinding, SurveyArea, SurveySettings } from '../schema/finding.js';
 
 /** What of a finding decides whether it is on the docket. */
@@ -6,11 +6,6 @@ export type FindingFacts = Pick<
   DocketFinding,
   'kind' | 'box' | 'by' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
 >;
-
-/** Score a finding needs at a sensitivity 0..1; the survey's limit at 0.5 is a score of 0.5. */
-export function leastScore(sensitivity: number): number {
-  return 1 / (1 + Math.exp(6 * (sensitivity - 0.5)));
-}
 
 /** Whether a finding is mended as the records stand: its repair was not undone or deleted. */
 export function isMended(

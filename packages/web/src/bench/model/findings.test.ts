@@ -1,6 +1,5 @@
 import type { DocketFinding, PictureRecords, SurveyAnswer } from '@tersum/document';
 import { FINDING_KINDS } from '@tersum/core';
-import { leastScore } from '@tersum/document';
 import { groupsOf, isLong, liesAtEdge, measuresOf, placeOfFinding } from './findings.js';
 import { timeOf } from '../../look/time.js';
 
@@ -58,12 +57,6 @@ const survey = (
 });
 
 describe('docket of findings', () => {
-  test('the default limit is a score of a half; more sensitivity lowers it', () => {
-    expect(leastScore(0.5)).toBe(0.5);
-    expect(leastScore(1)).toBeCloseTo(0.047, 3);
-    expect(leastScore(0)).toBeCloseTo(0.953, 3);
-  });
-
   test('sorts into open, mended and kept; an undone repair opens its findings again', () => {
     const all = [
       finding('a'),

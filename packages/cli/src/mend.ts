@@ -43,7 +43,7 @@ const UNSEEN: Partial<Record<FindingKind, number>> = {
   lines: 0.07,
   specks: 0.07,
   losses: 0.1,
-  creases: 0.2,
+  creases: 0.15,
 };
 
 /** The same for specks of another colour: patches of colour are what pictures are made of. */

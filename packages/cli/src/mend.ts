@@ -9,7 +9,6 @@ import {
   FINDING_KINDS,
   grownMask,
   kindsUnder,
-  leastScore,
   maskBox,
   paste,
   rimBack,
@@ -19,6 +18,7 @@ import { Meter, readPicture, readToFill, writePicture, writeReport } from './fil
 import { fillMask } from './fill.js';
 import { kindsOf } from './find.js';
 import { surveyed } from './survey.js';
+import { sensitivityUnseen, sureUnseen } from './unseen.js';
 import { BadUsage, needed, numberOf, readArguments, threadsOf } from './usage.js';
 
 const OPTIONS = {
@@ -34,20 +34,6 @@ const OPTIONS = {
 
 /** Tones are put right by other means than by copying; such findings are reported and left. */
 const LEFT: ReadonlySet<FindingKind> = new Set(['stains']);
-
-/**
- * By how much less sensitive than a survey that is looked through: nobody sees what is found, and of what is just told,
- * most is none (measured on made-up damage to open photographs).
- */
-const UNSEEN: Partial<Record<FindingKind, number>> = {
-  lines: 0.07,
-  specks: 0.07,
-  losses: 0.1,
-  creases: 0.15,
-};
-
-/** The same for specks of another colour: patches of colour are what pictures are made of. */
-const UNSEEN_TINTED = 0.25;
 
 /** Wires are bright on one side and dark on the other: their rim stays mended. */
 const TWOFOLD: ReadonlySet<FindingKind> = new Set(['mesh', 'wires']);
@@ -70,12 +56,11 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
     const { findings, mended, result } = await meter.time('engine', async () => {
       const told = await surveyed(
         picture,
-        { kinds, sensitivity: unseen(sensitivity) },
+        { kinds, sensitivity: sensitivityUnseen(sensitivity) },
         threads,
         script,
       );
-      const least = leastScore(sensitivity - UNSEEN_TINTED);
-      const findings = told.filter(({ tinted, score }) => !tinted || score > least);
+      const findings = sureUnseen(told, sensitivity);
       const mended = findings.filter(({ kind }) => !LEFT.has(kind));
       const { hole, rim } = holeOf(mended, picture);
       const box = maskBox(hole, picture.width);
@@ -121,14 +106,6 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
   } finally {
     await crew.close();
   }
-}
-
-function unseen(sensitivity: number): Record<FindingKind, number> {
-  const own = (kind: FindingKind): number => Math.max(0, sensitivity - (UNSEEN[kind] ?? 0));
-  return Object.fromEntries(FINDING_KINDS.map((kind) => [kind, own(kind)])) as Record<
-    FindingKind,
-    number
-  >;
 }
 
 /** The original, and a layer for every kind of finding that was mended. */

@@ -1,0 +1,43 @@
+import type { Finding, FindingKind } from '@tersum/core';
+import { FINDING_KINDS, leastScore } from '@tersum/core';
+
+/**
+ * By how much less sensitive than a survey that is looked through: nobody sees what is found, and of what is just told,
+ * most is none (measured on made-up damage to open photographs).
+ */
+const UNSEEN: Partial<Record<FindingKind, number>> = {
+  specks: 0.07,
+  losses: 0.1,
+  creases: 0.15,
+};
+
+/** The same for specks of another colour: patches of colour are what pictures are made of. */
+const TINTED = 0.25;
+
+/**
+ * Hairs and scratches come in numbers: where so many are sure, a line need be no surer than in a survey; elsewhere it is more
+ * likely the picture's, unless it is very sure.
+ */
+const LINES = { many: 2, sure: 0.23, alone: 0.49 } as const;
+
+/** What a survey that nobody looks through is made at. @param sensitivity 0..1, of one that is looked through */
+export function sensitivityUnseen(sensitivity: number): Record<FindingKind, number> {
+  const own = (kind: FindingKind): number => Math.max(0, sensitivity - (UNSEEN[kind] ?? 0));
+  return Object.fromEntries(FINDING_KINDS.map((kind) => [kind, own(kind)])) as Record<
+    FindingKind,
+    number
+  >;
+}
+
+/** Findings that may be mended without being looked at. */
+export function sureUnseen<F extends Pick<Finding, 'kind' | 'score' | 'tinted'>>(
+  findings: readonly F[],
+  sensitivity: number,
+): F[] {
+  const least = (less: number): number => leastScore(sensitivity - less);
+  const sure = findings.filter(({ kind, score }) => kind === 'lines' && score > least(LINES.sure));
+  const leastLine = least(sure.length < LINES.many ? LINES.alone : 0);
+  return findings.filter(({ kind, score, tinted }) =>
+    tinted ? score > least(TINTED) : kind !== 'lines' || score > leastLine,
+  );
+}

@@ -3,16 +3,15 @@ import type { Raster } from '../raster/raster.js';
 import { SIDES } from '../shape/sides.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
-import type { Candidate } from './candidate.js';
-import { dustAmong } from './dust.js';
 import { factsReader } from './facts.js';
 import { fadeOf } from './fade.js';
 import type { Finding, FindingKind } from './finding.js';
 import { FINDING_KINDS } from './finding.js';
+import type { Candidate } from './gather.js';
 import { gathered, GATHERINGS } from './gather.js';
 import { scoreOf } from './judge.js';
-import { oddsAt } from './sensitivity.js';
 import { boxOf } from './outlines.js';
+import { oddsAt } from './sensitivity.js';
 import { studiesFor, study } from './studies.js';
 import { tenth } from './tenth.js';
 
@@ -81,24 +80,23 @@ export function findingsFrom(
   const kinds = options.kinds ?? FINDING_KINDS;
   const claimed = new Uint8Array(picture.width * picture.height);
   const kept: Candidate[] = [];
-  const isElsewhere = ({ pixels }: Candidate): boolean =>
-    pixels.reduce((sum, p) => sum + claimed[p]!, 0) > SHARED * pixels.length;
   const isSurerLine = surerLines(
     all.filter((f) => f.kind !== 'lines' && f.odds > leastOdds(options, f.kind)),
     picture,
   );
   for (const some of CLAIMS) {
-    const asked = all.filter(({ kind }) => some.includes(kind));
-    const judged = some.includes('specks') ? dustAmong(asked, picture, isElsewhere) : asked;
-    const own = judged
-      .filter(({ kind, odds }) => odds > leastOdds(options, kind))
+    const own = all
+      .filter(({ kind, odds }) => some.includes(kind) && odds > leastOdds(options, kind))
       .sort((a, b) => claimOf(b) - claimOf(a) || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
       const { kind } = found;
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
       if (kind === 'ink' && isSurerLine(found)) continue;
       if (kind === 'creases' && fringes(found, claimed, picture)) continue;
-      if (kind !== 'mesh' && isElsewhere(found)) continue;
+      if (kind !== 'mesh') {
+        const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
+        if (met > SHARED * found.pixels.length) continue;
+      }
       if (kept.length >= MOST_FINDINGS) break;
       kept.push(found);
       // Tones lie below other findings; and what is not sure takes nothing from what comes after.

@@ -1,3 +1,4 @@
+import { valueAtShare } from '../raster/median.js';
 import { pointOnBow } from '../shape/path.js';
 import type { Point } from '../shape/site.js';
 
@@ -111,7 +112,7 @@ export function widthAcross(grey: Grey, along: (t: number) => Point): number {
   const jagged = across.map(
     (values) =>
       sign *
-      quantile(
+      valueAtShare(
         values.map((v) => sign * v),
         OFTEN,
       ),
@@ -140,10 +141,5 @@ export function normalAt(from: Point, to: Point, sagitta: number, t: number): Po
 }
 
 export function median(values: readonly number[]): number {
-  return quantile(values, 0.5);
-}
-
-function quantile(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+  return valueAtShare(values, 0.5);
 }

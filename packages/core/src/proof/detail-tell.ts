@@ -1,4 +1,4 @@
-import { medianOf } from '../raster/median.js';
+import { medianOf, valueAtShare } from '../raster/median.js';
 import type { BlockBands } from './bands.js';
 import { BLOCK, blockBands, smoothedOf } from './bands.js';
 import { grainStep } from './grain-tell.js';
@@ -42,7 +42,7 @@ export function detailOf(window: SiteWindow): Detail {
     const expected = fitted(outer.map((b) => [told(b), band(b)]));
     const off = (b: number): number => band(b) - expected(told(b));
     const known = outer.map((b) => by[b]!);
-    const [low, high] = [quantile(known, 0.02) - BEYOND, quantile(known, 0.98) + BEYOND];
+    const [low, high] = [valueAtShare(known, 0.02) - BEYOND, valueAtShare(known, 0.98) + BEYOND];
     const seen = inner.filter((b) => by[b]! >= low && by[b]! <= high);
     return ratio(seen.map(off), outer.map(off), sure);
   };
@@ -138,8 +138,3 @@ function solved(rows: number[][]): number[] {
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 const mean = (values: readonly number[]): number => sum(values) / values.length;
-
-function quantile(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
-}

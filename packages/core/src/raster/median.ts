@@ -8,6 +8,12 @@ export function medianOf(values: ArrayLike<number>): number {
   return sorted.length & 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }
 
+/** The value that a share 0..1 of all lie below, one of theirs; the list, not empty, is not changed. */
+export function valueAtShare(values: ArrayLike<number>, share: number): number {
+  const sorted = Float64Array.from(values).sort();
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+}
+
 /** Steps in 1 that values are ordered by. */
 const FINE = 1e5;
 

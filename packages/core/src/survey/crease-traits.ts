@@ -3,7 +3,7 @@ import type { Flanks } from './crease-flanks.js';
 import { acrossAt } from './crease-flanks.js';
 import type { Course } from './crease-run.js';
 import type { Layer } from '../raster/layers.js';
-import { medianOf } from '../raster/median.js';
+import { medianOf, valueAtShare } from '../raster/median.js';
 import { sampleAt } from '../raster/plane.js';
 import type { Paper } from './paper.js';
 import type { StrandTraits } from './strand-traits.js';
@@ -57,7 +57,7 @@ export function creaseTraits(
   const planes = layer.colours.length ? layer.colours.slice(0, 3) : [layer.grey];
   const { xs, ys } = shown;
   const n = xs.length;
-  const broad = quantile(
+  const broad = valueAtShare(
     shown.left.map((l, i) => l + shown.right[i]!),
     0.5,
   );
@@ -97,15 +97,9 @@ export function creaseTraits(
     straight: Math.hypot(xs[n - 1]! - xs[0]!, ys[n - 1]! - ys[0]!) / n,
     broad,
     rough: shown.rough,
-    sides: quantile(sides, 0.5),
-    least: quantile(over, LEAST),
-    spread: quantile(on, 0.5) - quantile(on, PALE),
+    sides: valueAtShare(sides, 0.5),
+    least: valueAtShare(over, LEAST),
+    spread: valueAtShare(on, 0.5) - valueAtShare(on, PALE),
     cast: Math.max(...tones) - Math.min(...tones),
   };
-}
-
-/** The value that a share of all lie below. */
-function quantile(values: ArrayLike<number>, share: number): number {
-  const sorted = Array.from(values).sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
 }

@@ -35,7 +35,7 @@ interface Reading {
 }
 
 /**
- * A logistic regression on made-up creases and tears over 43 open photographs, whole and halved, with hairs, scratches,
+ * A logistic regression on made-up creases and tears over 43 open photographs, at several sizes, with hairs, scratches,
  * wires, lettering and meshes as what is none; the figures are standings of evidence, not settings. Cross-checked by
  * leaving out a sixth of the photographs in turn, and on 21 that it never saw.
  */

@@ -37,7 +37,7 @@ export default {
     project('document'),
     project('codec'),
     project('threads'),
-    project('server'),
+    project('server', { globalSetup: '<rootDir>/scripts/test-worker.mjs' }),
     project('cli'),
     project('demo'),
     project('web', { testEnvironment: 'jsdom' }),

@@ -14,7 +14,8 @@ export async function beginServer(data: string): Promise<{ services: Services; a
     warm: false,
     data,
     migrations: join(here, 'migrations'),
-    worker: pathToFileURL(join(here, 'src/pool/worker.ts')),
+    // Bundled before the tests begin.
+    worker: pathToFileURL(join(here, '../../.cache/tests/worker.js')),
     photos: join(here, '..', 'demo', 'photos'),
     log: pino({ level: 'silent' }),
   });

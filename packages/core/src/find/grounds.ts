@@ -22,6 +22,8 @@ export interface Grounds {
   readonly grounds: readonly Ground[];
   /** Number of each pixel's ground; -1 in the site. One value a pixel of the window. */
   readonly labels: Int8Array;
+  /** Side of the squares that grounds are made of, px; the first begins in the window's corner. */
+  readonly cell: number;
 }
 
 /** Cells along the window's longer side. */
@@ -91,7 +93,7 @@ export function findGrounds(window: Raster, closed: Uint8Array): Grounds {
       colour: [0, 1, 2].map((c) => Math.round(sum[c]! / count)) as [number, number, number],
     };
   });
-  return { grounds, labels };
+  return { grounds, labels, cell };
 }
 
 interface Feature {

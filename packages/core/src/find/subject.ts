@@ -3,6 +3,7 @@ import { linearOf } from '../colour/srgb.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { whiteOf } from '../raster/raster.js';
+import type { Rect } from '../raster/rect.js';
 import { frameOf } from '../raster/rect.js';
 import { coverageOf } from '../shape/coverage.js';
 import { partsOf } from '../shape/parts.js';
@@ -26,7 +27,7 @@ const MARGIN = 0.008;
  */
 export function subjectOf(picture: Raster): Uint8Array | null {
   const { width, height } = picture;
-  const { labels } = findGrounds(picture, new Uint8Array(width * height));
+  const { labels, cell } = findGrounds(picture, new Uint8Array(width * height));
   const along = new Map<number, number>();
   const see = (p: number, share: number): void => {
     along.set(labels[p]!, (along.get(labels[p]!) ?? 0) + share);
@@ -37,28 +38,51 @@ export function subjectOf(picture: Raster): Uint8Array | null {
   }
   for (let x = 0; x < width; x++) see(x, 1 / width);
   const isBefore = new Map([...along].map(([label, share]) => [label, share < ALONG]));
-  const before = maskWhere(
-    labels.length,
-    (p) => labels[p]! >= 0 && (isBefore.get(labels[p]!) ?? true),
-  );
-  const parts = partsOf(before, width).sort((a, b) => b.length - a.length);
-  const most = parts[0]?.length ?? 0;
+  const cells = cellsOf(width, height, cell);
+  const before = maskWhere(cells.length, (k) => {
+    const label = labels[cells[k]!.y * width + cells[k]!.x]!;
+    return label >= 0 && (isBefore.get(label) ?? true);
+  });
+  const parts = partsOf(before, Math.ceil(width / cell))
+    .map((part) => ({ part, area: part.reduce((sum, k) => sum + areaOf(cells[k]!), 0) }))
+    .sort((a, b) => b.area - a.area);
+  const most = parts[0]?.area ?? 0;
   const subject = new Uint8Array(labels.length);
   let count = 0;
-  for (const part of parts) {
-    if (part.length < 0.1 * most) break;
-    for (const p of part) subject[p] = 1;
-    count += part.length;
+  for (const { part, area } of parts) {
+    if (area < 0.1 * most) break;
+    for (const k of part) mark(subject, width, cells[k]!);
+    count += area;
   }
-  for (const p of standingOut(picture, subject)) {
-    subject[p] = 1;
-    count++;
-  }
+  count += markStandingOut(picture, subject);
   const share = count / labels.length;
   if (share < SMALLEST || share > LARGEST) return null;
   const wide = widened(subject, width, height, Math.ceil(MARGIN * Math.max(width, height)));
   settleStrips(picture, subject, wide);
   return wide;
+}
+
+/** The squares of a side that cover a picture, in reading order; the last ones of a row and a column may be cut off. */
+function cellsOf(width: number, height: number, side: number): Rect[] {
+  const cells: Rect[] = [];
+  for (let y = 0; y < height; y += side)
+    for (let x = 0; x < width; x += side)
+      cells.push({
+        x,
+        y,
+        width: Math.min(side, width - x),
+        height: Math.min(side, height - y),
+      });
+  return cells;
+}
+
+function areaOf({ width, height }: Rect): number {
+  return width * height;
+}
+
+function mark(mask: Uint8Array, width: number, { x, y, ...rect }: Rect): void {
+  for (let row = y; row < y + rect.height; row++)
+    mask.fill(1, row * width + x, row * width + x + rect.width);
 }
 
 /**
@@ -99,10 +123,11 @@ function farFrom(
 }
 
 /**
- * Pixels beside the subject that differ from the background at both ends of their row, such as a small thing that the grounds took for
- * a part of it.
+ * Adds what lies beside the subject and differs from the background at both ends of its row, such as a small thing that the
+ * grounds took for a part of it.
+ * @returns how many pixels were added
  */
-function standingOut(picture: Raster, subject: Uint8Array): number[] {
+function markStandingOut(picture: Raster, subject: Uint8Array): number {
   const { width, height, channels, data } = picture;
   const step = Math.max(1, Math.round(Math.max(width, height) / 400));
   const [w, h] = [Math.floor(width / step), Math.floor(height / step)];
@@ -143,15 +168,18 @@ function standingOut(picture: Raster, subject: Uint8Array): number[] {
   }
   const closed = maskWhere(w * h, (p) => open[p] === 0);
   const near = widened(closed, w, h, BESIDE);
-  return partsOf(off, w)
-    .filter((part) => part.length < LARGEST_BESIDE * w * h && part.some((p) => near[p]))
-    .flatMap((part) =>
-      [...part].flatMap((p) => {
-        const [x0, y0] = [(p % w) * step, Math.floor(p / w) * step];
-        const all: number[] = [];
-        for (let y = y0; y < y0 + step; y++)
-          for (let x = x0; x < x0 + step; x++) if (!subject[y * width + x]) all.push(y * width + x);
-        return all;
-      }),
-    );
+  let count = 0;
+  for (const part of partsOf(off, w)) {
+    if (part.length >= LARGEST_BESIDE * w * h || !part.some((p) => near[p])) continue;
+    for (const p of part) {
+      const [x0, y0] = [(p % w) * step, Math.floor(p / w) * step];
+      for (let y = y0; y < y0 + step; y++)
+        for (let q = y * width + x0; q < y * width + x0 + step; q++) {
+          if (subject[q]) continue;
+          subject[q] = 1;
+          count++;
+        }
+    }
+  }
+  return count;
 }

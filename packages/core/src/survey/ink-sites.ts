@@ -1,15 +1,13 @@
 import { medianOf } from '../raster/median.js';
 import { judged } from './ink-pieces.js';
-import { HALF } from './ink-thin.js';
 import type { Stroke } from './ink-stroke.js';
-import { SAME } from './ink-stroke.js';
+import { breadthsOf, crestOf, halfOf, SAME, stretchOf, SURELY } from './ink-stroke.js';
 import type { Layer } from '../raster/layers.js';
 import type { Piece } from './pieces.js';
 import { gathered, piecesOf } from './pieces.js';
 import { strokePixels } from './stroke-mask.js';
 
-/** Levels within which a pixel is surely of an ink, and within which it may be, half covered. */
-export const SURELY = 18;
+/** Levels within which a pixel may be of an ink, half covered. */
 const PERHAPS = 70;
 /** By how much the colour of a soft edge goes on changing from px to px, levels: ground like the ink does not. */
 const SLOPE = 5;
@@ -70,7 +68,7 @@ export function inkSites(
       }
     return mask;
   };
-  const most = HALF.share * breadth + HALF.more;
+  const most = halfOf(breadth);
   const crests = new Uint8Array(width * height);
   for (const stroke of ink.strokes) for (const p of crestOf(stroke, width)) crests[p] = 1;
   const isCrossed = ({ pixels }: Piece): boolean => pixels.some((p) => crests[p]);
@@ -127,24 +125,10 @@ function strayOf({ spread, traits }: Stroke, steady: number): number {
   return spread <= STEADY.least && traits.whole >= WHOLE ? Math.max(steady, SAME) : steady;
 }
 
-/** Pixels that the crest of a stroke runs through. */
-function crestOf({ xs, ys }: Stroke, width: number): number[] {
-  return Array.from(xs, (x, i) => Math.round(ys[i]!) * width + Math.round(x));
-}
-
 /** How far an ink strays from its colour, judged by what is usual along its crests, levels of the furthest channel. */
 function withinOf(strokes: readonly Stroke[], off: (p: number) => number, width: number): number {
   const along = strokes.flatMap((stroke) => crestOf(stroke, width).map(off));
   return Math.max(NEARLY.least, Math.min(SURELY, NEARLY.over * medianOf(along)));
-}
-
-/** Breadth of the broader and of the thinner strokes, px of the finest level. */
-export function breadthsOf(strokes: readonly Stroke[]): { breadth: number; thin: number } {
-  const widths = strokes.map((s) => s.widths[s.widths.length >> 1]!).sort((a, b) => a - b);
-  return {
-    breadth: widths[Math.floor(0.9 * (widths.length - 1))]!,
-    thin: widths[Math.floor(0.1 * (widths.length - 1))]!,
-  };
 }
 
 /** How far pieces of an ink may stray, judged by the crisp ones, the larger for more. */
@@ -164,28 +148,6 @@ function beside(some: readonly Piece[], others: readonly Piece[], gap: number): 
         Math.max(a.left - b.right, b.left - a.right, a.top - b.bottom, b.top - a.bottom) <= gap,
     ),
   );
-}
-
-function stretchOf(
-  strokes: readonly Stroke[],
-  more: number,
-  width: number,
-  height: number,
-): { left: number; top: number; right: number; bottom: number } {
-  let [left, top, right, bottom] = [width, height, 0, 0];
-  for (const { xs, ys } of strokes)
-    for (let i = 0; i < xs.length; i++) {
-      left = Math.min(left, xs[i]!);
-      right = Math.max(right, xs[i]!);
-      top = Math.min(top, ys[i]!);
-      bottom = Math.max(bottom, ys[i]!);
-    }
-  return {
-    left: Math.max(0, Math.floor(left - more)),
-    top: Math.max(0, Math.floor(top - more)),
-    right: Math.min(width - 1, Math.ceil(right + more)),
-    bottom: Math.min(height - 1, Math.ceil(bottom + more)),
-  };
 }
 
 /** Whether a piece is a long straight bar: its spread across is that of a bar so thick. */

@@ -1,12 +1,14 @@
 import { labOfSrgb } from '../colour/lab.js';
 import { medianOf } from '../raster/median.js';
 import { withoutEchoes } from './chains.js';
-import { breadthsOf, inkSites, SURELY } from './ink-sites.js';
-import { thinShare } from './ink-thin.js';
+import type { InkFlanks } from './ink-flanks.js';
+import { inkFlanks } from './ink-flanks.js';
+import { inkOdds, inkTraits } from './ink-judge.js';
+import { inkSites } from './ink-sites.js';
 import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
 import type { Stroke } from './ink-stroke.js';
-import { SAME } from './ink-stroke.js';
+import { SAME, SURELY } from './ink-stroke.js';
 import type { ToneCurve } from './tone-curve.js';
 
 /** Writing, stamps, printed marks: strokes of one colour laid over a picture. */
@@ -22,24 +24,11 @@ export interface Ink {
 const STROKE = { height: 25, unsteady: 0.25, spread: 9 } as const;
 /** Where the hue itself tells ink, its tone may vary so many times more. */
 const FOREIGN = 2.2;
-const MODES = 4;
-/** Evidence a piece of writing needs. */
-const USUAL = 2.2;
+const MODES = 8;
+/** Flanks that speak for writing as much as any. */
+const FLAWLESS = { thin: 1, crisp: 1 } as const;
 /** What is less likely is not told. */
 const LEAST = -1;
-/**
- * What else speaks for strokes of a colour being written: that the colour is nowhere broad, that they are many, keep
- * their tone and colour, and bend. Fitted (logistic regression) to strokes in open photographs with and without writing.
- */
-const WRITTEN = {
-  usual: 1.45,
-  odds: { weight: 0.48, least: -8 },
-  thin: 1.8,
-  count: 1.05,
-  unsteady: { weight: -9.5, most: 0.4 },
-  spread: { weight: -0.63, most: 8 },
-  straight: -3,
-} as const;
 /** Share of a picture that writing takes at most, and what speaks against it a whole picture more. */
 const BROAD = { share: 0.1, against: 20 } as const;
 /** Strokes of a foreign hue that may as well be hairs, which come one by one, and so many more that are surely writing. */
@@ -56,6 +45,7 @@ export function inkOf(
   tone: ToneCurve | null,
 ): Ink[] {
   const { width, height } = layers[0]!.grey;
+  const size = Math.sqrt(width * height);
   const hueOf = (colour: readonly number[], polarity: 1 | -1): number =>
     Math.max(foreign(colour, tone), polarity < 0 ? strays(colour, tone) : 0);
   const isHued = (s: Stroke): boolean => hueOf(s.colour, s.polarity) > 0.5 && isSteady(s, FOREIGN);
@@ -69,30 +59,31 @@ export function inkOf(
   );
   const hued = strokes.filter(isHued);
   const other = new Set(hued);
+  /** The colours of some strokes that are likely to be inks, likeliest first. */
+  const likely = (some: readonly Stroke[], loose: number) =>
+    modesOf(some, loose)
+      .flatMap((members) => {
+        const colour = members[0]!.colour.map((_, c) => medianOf(members.map((m) => m.colour[c]!)));
+        const hue = fewOf(members) * hueOf(colour, members[0]!.polarity);
+        const oddsBy = (flanks: InkFlanks): number =>
+          inkOdds(inkTraits(members, size, hue, flanks));
+        // Looking beside the strokes takes longest: it is left out where it cannot help.
+        if (oddsBy(FLAWLESS) < LEAST) return [];
+        const own = oddsBy(inkFlanks(layers[0]!, members, colour, loose * SURELY));
+        return own < LEAST ? [] : [{ members, colour, own }];
+      })
+      .sort((a, b) => b.own - a.own);
   const found: Ink[] = [];
   const taken = new Uint8Array(width * height);
   for (const [loose, some] of [
     [FOREIGN, hued],
     [1, strokes.filter((s) => !other.has(s))],
   ] as const)
-    for (const { members, odds } of modesOf(some, Math.sqrt(width * height), loose)) {
-      const colour = members[0]!.colour.map((_, c) => medianOf(members.map((m) => m.colour[c]!)));
-      const { polarity } = members[0]!;
-      const hue = fewOf(members) * hueOf(colour, polarity);
-      const own = hue
-        ? // A hue that is not the print's speaks for itself; the dark of a print is near a dark ink.
-          odds + hue
-        : written(members, odds, () =>
-            thinShare(layers[0]!, {
-              colour,
-              within: loose * SURELY,
-              breadth: breadthsOf(members).breadth,
-            }),
-          );
-      if (own < LEAST) continue;
+    for (const { members, colour, own } of likely(some, loose)) {
       const sites = inkSites(layers[0]!, { strokes: members, colour, loose }, taken);
       const share = sites.reduce((sum, site) => sum + site.length, 0) / (width * height);
       const broad = BROAD.against * Math.max(0, share - BROAD.share);
+      const { polarity } = members[0]!;
       for (const site of sites) found.push({ site, colour, polarity, odds: own - broad });
     }
   return found.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
@@ -100,30 +91,6 @@ export function inkOf(
 
 function fewOf(strokes: readonly Stroke[]): number {
   return Math.max(0, Math.min(1, (strokes.length - FEW.hairs) / FEW.more));
-}
-
-/** @param thin the share of their colour that is thin, asked for where it matters */
-function written(strokes: readonly Stroke[], odds: number, thin: () => number): number {
-  const reach = strokes.reduce((sum, s) => sum + s.reach, 0);
-  const mean = (of: (s: Stroke) => number): number =>
-    strokes.reduce((sum, s) => sum + s.reach * of(s), 0) / reach;
-  const { unsteady, spread, straight } = WRITTEN;
-  const own =
-    WRITTEN.usual +
-    WRITTEN.odds.weight * Math.max(WRITTEN.odds.least, odds) +
-    WRITTEN.count * Math.log(strokes.length) +
-    unsteady.weight *
-      Math.min(
-        unsteady.most,
-        mean(({ traits }) => traits.unsteady),
-      ) +
-    spread.weight *
-      Math.min(
-        spread.most,
-        mean((s) => s.spread),
-      ) +
-    straight * mean(({ traits }) => traits.straight);
-  return own + WRITTEN.thin < LEAST ? own : own + WRITTEN.thin * thin();
 }
 
 function isSteady({ traits, spread }: Stroke, loose: number): boolean {
@@ -153,14 +120,10 @@ function unlike(a: readonly number[], b: readonly number[]): number {
   return Math.max(...a.map((v, c) => Math.abs(v - b[c]!)));
 }
 
-/** The colours most stroke length has, with their strokes. */
-function modesOf(
-  strokes: readonly Stroke[],
-  size: number,
-  loose: number,
-): { members: Stroke[]; odds: number }[] {
+/** Strokes by the colours that most stroke length has. */
+function modesOf(strokes: readonly Stroke[], loose: number): Stroke[][] {
   let left = [...strokes];
-  const modes: { members: Stroke[]; odds: number }[] = [];
+  const modes: Stroke[][] = [];
   while (left.length && modes.length < MODES) {
     let best: Stroke[] = [];
     let most = 0;
@@ -171,11 +134,11 @@ function modesOf(
       const reach = members.reduce((sum, m) => sum + m.reach, 0);
       if (reach > most) [best, most] = [members, reach];
     }
-    modes.push({ members: best, odds: oddsOf(best, size) });
+    modes.push(best);
     const gone = new Set(best);
     left = left.filter((s) => !gone.has(s));
   }
-  return modes.sort((a, b) => b.odds - a.odds);
+  return modes;
 }
 
 /** Least chroma of coloured ink, CIELAB units. */
@@ -209,23 +172,4 @@ function strays([r, g, b, off = 0]: readonly number[], tone: ToneCurve | null): 
   const own = tone.at(lab);
   if (Math.hypot(lab.a, lab.b) - Math.hypot(own.a, own.b) < STRAYS.richer) return 0;
   return Math.min(STRAYS.most, STRAYS.each * Math.max(0, off - STRAYS.free));
-}
-
-const DIRECTIONS = 12;
-
-/** Writing is long for its picture, and runs in all directions; rigging, frames and rails run in few. */
-function oddsOf(strokes: readonly Stroke[], size: number): number {
-  const runs = new Float64Array(DIRECTIONS);
-  let reach = 0;
-  for (const { xs, ys, level, reach: own } of strokes) {
-    reach += own;
-    for (let i = 3; i < xs.length; i += 3) {
-      const angle = Math.atan2(ys[i]! - ys[i - 3]!, xs[i]! - xs[i - 3]!) / Math.PI;
-      runs[Math.floor(((angle % 1) + 1) * DIRECTIONS) % DIRECTIONS]! += 2 ** level;
-    }
-  }
-  const total = runs.reduce((sum, v) => sum + v, 0) || 1;
-  let spread = 0;
-  for (const v of runs) if (v) spread -= (v / total) * Math.log(v / total);
-  return 3 * Math.log(reach / size / 3) + 20 * (spread / Math.log(DIRECTIONS) - 0.82) - USUAL;
 }

@@ -95,6 +95,7 @@ const exact = {
 export default ts.config(
   {
     ignores: [
+      '.cache/',
       'dist/',
       'data/',
       'node_modules/',

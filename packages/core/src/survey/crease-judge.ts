@@ -1,4 +1,6 @@
 import type { CreaseTraits } from './crease-traits.js';
+import type { Reading } from './readings.js';
+import { oddsBy } from './readings.js';
 import type { Strand } from './strands.js';
 
 /**
@@ -26,20 +28,12 @@ export function strandJudge(shorter: number): (strand: Strand) => number {
 /** Folds run straight on as a whole: chord over length below which a line is a thing's rim, and what speaks against one. */
 const BENT = { from: 0.75, against: 10 } as const;
 
-interface Reading {
-  readonly of: (traits: CreaseTraits) => number;
-  /** Bounds that creases and what is like them keep in open photographs: nothing counts beyond what has been seen. */
-  readonly within: readonly [number, number];
-  /** What it speaks by itself, and squared. */
-  readonly says: readonly [number, number?];
-}
-
 /**
  * A logistic regression on made-up creases and tears over 43 open photographs, at several sizes, with hairs, scratches,
  * wires, lettering and meshes as what is none; the figures are standings of evidence, not settings. Cross-checked by
  * leaving out a sixth of the photographs in turn, and on 21 that it never saw.
  */
-const READINGS: readonly Reading[] = [
+const READINGS: readonly Reading<CreaseTraits>[] = [
   { of: (t) => t.strands, within: [-1.98, 8], says: [0.679] },
   { of: (t) => t.inside, within: [0, 0.2], says: [-17.144] },
   { of: (t) => Math.log(t.long), within: [-3, 0.47], says: [0.375, -0.36] },
@@ -68,10 +62,7 @@ const BIAS = -5.29;
 /** Log odds that something is a crease or a tear. */
 export function creaseOdds(traits: CreaseTraits): number {
   const bent = BENT.against * Math.max(0, BENT.from - traits.straight);
-  return READINGS.reduce((odds, { of, within: [from, to], says: [once, squared = 0] }) => {
-    const value = Math.min(to, Math.max(from, of(traits)));
-    return odds + once * value + squared * value * value;
-  }, BIAS - bent);
+  return oddsBy(READINGS, BIAS - bent, traits);
 }
 
 /** Log odds between which something is doubtful: no crease, but like one. */

@@ -1,6 +1,7 @@
-import type { InkTraits } from './ink-judge.js';
-import { inkOdds, inkTraits } from './ink-judge.js';
+import { inkOdds } from './ink-judge.js';
 import type { Stroke } from './ink-stroke.js';
+import type { InkTraits } from './ink-traits.js';
+import { inkTraits } from './ink-traits.js';
 
 /** Some words. */
 const WORDS: InkTraits = {

@@ -1,72 +1,6 @@
-import type { InkFlanks } from './ink-flanks.js';
-import type { Stroke } from './ink-stroke.js';
-import { breadthsOf } from './ink-stroke.js';
-import type { StrandTraits } from './strand-traits.js';
-
-/** What strokes of one colour are judged by as a whole. */
-export interface InkTraits extends InkFlanks {
-  readonly count: number;
-  /** How evenly the strokes run in all directions, 0..1: rigging, frames and rails run in few. */
-  readonly runs: number;
-  /** Means along them of {@link StrandTraits} and of how far the colour strays, levels. */
-  readonly unsteady: number;
-  readonly straight: number;
-  readonly turn: number;
-  readonly groundRough: number;
-  readonly spread: number;
-  /** Breadth of the broader ones, hundredths of the picture's size. */
-  readonly broad: number;
-  /** How foreign their colour is to a print of one tone, 0..10. */
-  readonly hue: number;
-}
-
-/** @param size root of the picture's area, px */
-export function inkTraits(
-  strokes: readonly Stroke[],
-  size: number,
-  hue: number,
-  flanks: InkFlanks,
-): InkTraits {
-  const reach = strokes.reduce((sum, s) => sum + s.reach, 0);
-  const mean = (of: (s: Stroke) => number): number =>
-    strokes.reduce((sum, s) => sum + s.reach * of(s), 0) / reach;
-  const along = (key: keyof StrandTraits): number => mean(({ traits }) => traits[key]);
-  return {
-    ...flanks,
-    count: strokes.length,
-    runs: evennessOf(strokes),
-    unsteady: along('unsteady'),
-    straight: along('straight'),
-    turn: along('turn'),
-    groundRough: along('groundRough'),
-    spread: mean((s) => s.spread),
-    broad: (100 * breadthsOf(strokes).breadth) / size,
-    hue,
-  };
-}
-
-const DIRECTIONS = 12;
-
-/** Entropy of the directions that strokes run in, as a share of the most there is. */
-function evennessOf(strokes: readonly Stroke[]): number {
-  const runs = new Float64Array(DIRECTIONS);
-  for (const { xs, ys, level } of strokes)
-    for (let i = 3; i < xs.length; i += 3) {
-      const angle = Math.atan2(ys[i]! - ys[i - 3]!, xs[i]! - xs[i - 3]!) / Math.PI;
-      runs[Math.floor(((angle % 1) + 1) * DIRECTIONS) % DIRECTIONS]! += 2 ** level;
-    }
-  const total = runs.reduce((sum, v) => sum + v, 0) || 1;
-  let entropy = 0;
-  for (const v of runs) if (v) entropy -= (v / total) * Math.log(v / total);
-  return entropy / Math.log(DIRECTIONS);
-}
-
-interface Reading {
-  readonly of: (traits: InkTraits) => number;
-  /** Bounds that strokes keep in open photographs: nothing counts beyond what has been seen. */
-  readonly within: readonly [number, number];
-  readonly says: number;
-}
+import type { InkTraits } from './ink-traits.js';
+import type { Reading } from './readings.js';
+import { oddsBy } from './readings.js';
 
 /**
  * A logistic regression on made-up writing, print and stamps of many faces, sizes and colours over 45 open photographs, with
@@ -74,26 +8,22 @@ interface Reading {
  * out, and on 21 that it never saw. The figures are standings of evidence, not settings; the bias is raised as far as
  * leaves nothing told in all but one of those photographs as they are.
  */
-const READINGS: readonly Reading[] = [
-  { of: (t) => Math.log(t.count), within: [0, 4.1], says: 1.101 },
-  { of: (t) => t.runs, within: [0.01, 1], says: 3.203 },
-  { of: (t) => t.unsteady, within: [0, 0.25], says: -10.318 },
-  { of: (t) => t.straight, within: [0.11, 1], says: -2.513 },
-  { of: (t) => t.turn, within: [0, 0.14], says: 40.494 },
-  { of: (t) => Math.log(1 + t.groundRough), within: [0.63, 3.6], says: 0.938 },
-  { of: (t) => t.spread, within: [0, 8], says: -0.427 },
-  { of: (t) => Math.log(t.broad), within: [-1.43, 1.7], says: -0.528 },
-  { of: (t) => t.hue / 5, within: [0, 2], says: 2.703 },
-  { of: (t) => t.thin, within: [0.11, 1], says: 6.364 },
-  { of: (t) => t.crisp, within: [0.23, 1], says: 7.264 },
+const READINGS: readonly Reading<InkTraits>[] = [
+  { of: (t) => Math.log(t.count), within: [0, 4.1], says: [1.101] },
+  { of: (t) => t.runs, within: [0.01, 1], says: [3.203] },
+  { of: (t) => t.unsteady, within: [0, 0.25], says: [-10.318] },
+  { of: (t) => t.straight, within: [0.11, 1], says: [-2.513] },
+  { of: (t) => t.turn, within: [0, 0.14], says: [40.494] },
+  { of: (t) => Math.log(1 + t.groundRough), within: [0.63, 3.6], says: [0.938] },
+  { of: (t) => t.spread, within: [0, 8], says: [-0.427] },
+  { of: (t) => Math.log(t.broad), within: [-1.43, 1.7], says: [-0.528] },
+  { of: (t) => t.hue / 5, within: [0, 2], says: [2.703] },
+  { of: (t) => t.thin, within: [0.11, 1], says: [6.364] },
+  { of: (t) => t.crisp, within: [0.23, 1], says: [7.264] },
 ];
 const BIAS = -17.889;
 
 /** Log odds that strokes of one colour are writing. */
 export function inkOdds(traits: InkTraits): number {
-  return READINGS.reduce(
-    (odds, { of, within: [from, to], says }) =>
-      odds + says * Math.min(to, Math.max(from, of(traits))),
-    BIAS,
-  );
+  return oddsBy(READINGS, BIAS, traits);
 }

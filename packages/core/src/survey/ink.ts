@@ -3,8 +3,9 @@ import { medianOf } from '../raster/median.js';
 import { withoutEchoes } from './chains.js';
 import type { InkFlanks } from './ink-flanks.js';
 import { inkFlanks } from './ink-flanks.js';
-import { inkOdds, inkTraits } from './ink-judge.js';
+import { inkOdds } from './ink-judge.js';
 import { inkSites } from './ink-sites.js';
+import { inkTraits } from './ink-traits.js';
 import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
 import type { Stroke } from './ink-stroke.js';
@@ -65,11 +66,11 @@ export function inkOf(
       .flatMap((members) => {
         const colour = members[0]!.colour.map((_, c) => medianOf(members.map((m) => m.colour[c]!)));
         const hue = fewOf(members) * hueOf(colour, members[0]!.polarity);
-        const oddsBy = (flanks: InkFlanks): number =>
+        const oddsWith = (flanks: InkFlanks): number =>
           inkOdds(inkTraits(members, size, hue, flanks));
         // Looking beside the strokes takes longest: it is left out where it cannot help.
-        if (oddsBy(FLAWLESS) < LEAST) return [];
-        const own = oddsBy(inkFlanks(layers[0]!, members, colour, loose * SURELY));
+        if (oddsWith(FLAWLESS) < LEAST) return [];
+        const own = oddsWith(inkFlanks(layers[0]!, members, colour, loose * SURELY));
         return own < LEAST ? [] : [{ members, colour, own }];
       })
       .sort((a, b) => b.own - a.own);

@@ -60,7 +60,7 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
         threads,
         script,
       );
-      const findings = sureUnseen(told, sensitivity);
+      const findings = sureUnseen(told, sensitivity, picture);
       const mended = findings.filter(({ kind }) => !LEFT.has(kind));
       const { hole, rim } = holeOf(mended, picture);
       const box = maskBox(hole, picture.width);

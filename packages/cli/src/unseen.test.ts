@@ -1,9 +1,10 @@
 import type { Finding } from '@tersum/core';
 import { sensitivityUnseen, sureUnseen } from './unseen.js';
 
-const line = (score: number) => ({ kind: 'lines', score, tinted: false }) as const;
+const FRAME = { width: 1000, height: 640 };
+const line = (score: number) => ({ kind: 'lines', score, tinted: false, extent: 200 }) as const;
 const kept = (...scores: number[]): number[] =>
-  sureUnseen(scores.map(line), 0.5).map(({ score }) => score);
+  sureUnseen(scores.map(line), 0.5, FRAME).map(({ score }) => score);
 
 describe('what is mended unseen', () => {
   test('a doubtful line beside sure ones is one of them', () => {
@@ -21,18 +22,27 @@ describe('what is mended unseen', () => {
   });
 
   test('more sensitivity asks for less', () => {
-    expect(sureUnseen([line(0.91)], 0.65)).toHaveLength(1);
+    expect(sureUnseen([line(0.91)], 0.65, FRAME)).toHaveLength(1);
     expect(sensitivityUnseen(0.8).creases).toBeGreaterThan(sensitivityUnseen(0.5).creases);
     expect(sensitivityUnseen(0).creases).toBe(0);
   });
 
+  type Asked = Pick<Finding, 'kind' | 'score' | 'tinted' | 'extent'>;
+  const speck = (score: number, extent: number, tinted = false): Asked => ({
+    kind: 'specks',
+    score,
+    tinted,
+    extent,
+  });
+  const scoresOf = (...all: Asked[]): number[] =>
+    sureUnseen(all, 0.5, FRAME).map(({ score }) => score);
+
   test('patches of colour have to be sure, other kinds as the survey told them', () => {
-    const speck = (score: number, tinted: boolean): Pick<Finding, 'kind' | 'score' | 'tinted'> => ({
-      kind: 'specks',
-      score,
-      tinted,
-    });
-    const all = [speck(0.7, true), speck(0.9, true), speck(0.61, false)];
-    expect(sureUnseen(all, 0.5).map(({ score }) => score)).toEqual([0.9, 0.61]);
+    expect(scoresOf(speck(0.7, 5, true), speck(0.9, 5, true), speck(0.61, 5))).toEqual([0.9, 0.61]);
+    expect(scoresOf({ kind: 'ink', score: 0.55, tinted: false, extent: 300 })).toEqual([0.55]);
+  });
+
+  test('dust is small for its picture: larger specks have to be very sure', () => {
+    expect(scoresOf(speck(0.7, 15), speck(0.9, 17), speck(0.96, 17))).toEqual([0.7, 0.96]);
   });
 });

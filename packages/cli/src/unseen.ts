@@ -15,6 +15,12 @@ const UNSEEN: Partial<Record<FindingKind, number>> = {
 const TINTED = 0.25;
 
 /**
+ * The same for specks whose extent is more than a share of the picture's size (root of its area): dust is small, and large
+ * spots are eyes, holes and birds, which take most room of all that is wrongly mended.
+ */
+const LARGE = { extent: 0.02, less: 0.49 } as const;
+
+/**
  * Hairs and scratches come in numbers: where so many are sure, a line need be no surer than in a survey; elsewhere it is more
  * likely the picture's, unless it is very sure.
  */
@@ -29,15 +35,22 @@ export function sensitivityUnseen(sensitivity: number): Record<FindingKind, numb
   >;
 }
 
-/** Findings that may be mended without being looked at. */
-export function sureUnseen<F extends Pick<Finding, 'kind' | 'score' | 'tinted'>>(
+/**
+ * Findings that may be mended without being looked at.
+ * @param frame the picture's width and height, px
+ */
+export function sureUnseen<F extends Pick<Finding, 'kind' | 'score' | 'tinted' | 'extent'>>(
   findings: readonly F[],
   sensitivity: number,
+  frame: { readonly width: number; readonly height: number },
 ): F[] {
   const least = (less: number): number => leastScore(sensitivity - less);
   const sure = findings.filter(({ kind, score }) => kind === 'lines' && score > least(LINES.sure));
   const leastLine = least(sure.length < LINES.many ? LINES.alone : 0);
-  return findings.filter(({ kind, score, tinted }) =>
-    tinted ? score > least(TINTED) : kind !== 'lines' || score > leastLine,
-  );
+  const large = LARGE.extent * Math.sqrt(frame.width * frame.height);
+  return findings.filter(({ kind, score, tinted, extent }) => {
+    if (tinted) return score > least(TINTED);
+    if (kind === 'specks') return extent <= large || score > least(LARGE.less);
+    return kind !== 'lines' || score > leastLine;
+  });
 }

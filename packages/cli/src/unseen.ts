@@ -15,10 +15,10 @@ const UNSEEN: Partial<Record<FindingKind, number>> = {
 const TINTED = 0.25;
 
 /**
- * The same for specks whose extent is more than a share of the picture's size (root of its area): dust is small, and large
- * spots are eyes, holes and birds, which take most room of all that is wrongly mended.
+ * The same for specks whose extent is more than so many px and a share of the picture's size (root of its area): dust is
+ * small, and large spots are eyes, holes and birds, which take most room of all that is wrongly mended.
  */
-const LARGE = { extent: 0.02, less: 0.49 } as const;
+const LARGE = { extent: 12, share: 0.02, less: 0.49 } as const;
 
 /**
  * Hairs and scratches come in numbers: where so many are sure, a line need be no surer than in a survey; elsewhere it is more
@@ -47,7 +47,7 @@ export function sureUnseen<F extends Pick<Finding, 'kind' | 'score' | 'tinted' |
   const least = (less: number): number => leastScore(sensitivity - less);
   const sure = findings.filter(({ kind, score }) => kind === 'lines' && score > least(LINES.sure));
   const leastLine = least(sure.length < LINES.many ? LINES.alone : 0);
-  const large = LARGE.extent * Math.sqrt(frame.width * frame.height);
+  const large = Math.max(LARGE.extent, LARGE.share * Math.sqrt(frame.width * frame.height));
   return findings.filter(({ kind, score, tinted, extent }) => {
     if (tinted) return score > least(TINTED);
     if (kind === 'specks') return extent <= large || score > least(LARGE.less);

@@ -50,6 +50,16 @@ test('writing that lies on a surer crease or wire is that; on a doubtful one it 
   expect(kindsOf([ink, crease(90, 90)]).sort()).toEqual(['creases', 'ink']);
 });
 
+/** Upright strokes along a height, every so many px. */
+const letters = (y0: number, to: number): Candidate =>
+  candidate('ink', (x, y) => Math.abs(y - y0) <= 8 && x < to && x % 10 < 3);
+
+test('a crease that strings letters together is none; one that crosses a word is', () => {
+  expect(kindsOf([letters(40, 150), crease(40, 40)])).toEqual(['ink']);
+  expect(kindsOf([letters(40, 40), crease(40, 40)]).sort()).toEqual(['creases', 'ink']);
+  expect(kindsOf([letters(40, 150), crease(90, 90)]).sort()).toEqual(['creases', 'ink']);
+});
+
 test('a crease alone stays where a loss would have made it a fringe', () => {
   expect(kindsOf([crease(117, 117)])).toEqual(['creases']);
 });

@@ -1,8 +1,8 @@
 import { halvesOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
-import { SIDES } from '../shape/sides.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
+import { fringes, meshed, SHARED, strings, surerLines } from './claims.js';
 import { factsReader } from './facts.js';
 import { fadeOf } from './fade.js';
 import type { Finding, FindingKind } from './finding.js';
@@ -59,12 +59,6 @@ const CLAIMS: readonly (readonly FindingKind[])[] = [
 ];
 /** How much likelier a line has to be than a wire that claims the same. */
 const WIRES_FIRST = 1;
-/** Share of its pixels by which a finding may lie on what others have claimed. */
-const SHARED = 0.4;
-/** Share of its outline that wires take when a region is only what is seen through a mesh. */
-const MESHED = 0.3;
-/** Share of its length by which a crease runs along a loss when it is but its fringe. */
-const FRINGE = 0.6;
 const MOST_FINDINGS = 20_000;
 
 /**
@@ -79,6 +73,7 @@ export function findingsFrom(
 ): Finding[] {
   const kinds = options.kinds ?? FINDING_KINDS;
   const claimed = new Uint8Array(picture.width * picture.height);
+  const written = new Uint8Array(claimed.length);
   const kept: Candidate[] = [];
   const isSurerLine = surerLines(
     all.filter((f) => f.kind !== 'lines' && f.odds > leastOdds(options, f.kind)),
@@ -92,7 +87,11 @@ export function findingsFrom(
       const { kind } = found;
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
       if (kind === 'ink' && isSurerLine(found)) continue;
-      if (kind === 'creases' && fringes(found, claimed, picture)) continue;
+      if (
+        kind === 'creases' &&
+        (fringes(found, claimed, picture) || strings(found, written, picture))
+      )
+        continue;
       if (kind !== 'mesh') {
         const met = found.pixels.reduce((sum, p) => sum + claimed[p]!, 0);
         if (met > SHARED * found.pixels.length) continue;
@@ -100,7 +99,9 @@ export function findingsFrom(
       if (kept.length >= MOST_FINDINGS) break;
       kept.push(found);
       // Tones lie below other findings; and what is not sure takes nothing from what comes after.
-      if (kind !== 'stains' && found.odds > 0) for (const p of found.pixels) claimed[p] = 1;
+      if (kind === 'stains' || found.odds <= 0) continue;
+      for (const p of found.pixels) claimed[p] = 1;
+      if (kind === 'ink') for (const p of found.pixels) written[p] = 1;
     }
   }
   const read = factsReader(picture, claimed);
@@ -115,52 +116,6 @@ export function findingsFrom(
 /** The order within kinds that claim together. */
 function claimOf({ kind, odds }: Candidate): number {
   return kind === 'wires' ? odds + WIRES_FIRST : odds;
-}
-
-/** Whether a region ends at what has been claimed: nothing but a mesh claims before it. */
-function meshed({ pixels }: Candidate, claimed: Uint8Array, { width, height }: Raster): boolean {
-  const own = new Set(pixels);
-  let [edge, met] = [0, 0];
-  for (const p of pixels)
-    for (const step of [-1, 1, -width, width]) {
-      const [next, far] = [p + step, p + 3 * step];
-      if (own.has(next) || next < 0 || next >= width * height) continue;
-      edge++;
-      if (claimed[next] || claimed[far]) met++;
-    }
-  return edge > 0 && met > MESHED * edge;
-}
-
-/** Tells whether most of some writing lies on surer creases and wires: it is they. */
-function surerLines(
-  all: readonly Candidate[],
-  { width, height }: Raster,
-): (ink: Candidate) => boolean {
-  const lines = all.filter(({ line }) => line).sort((a, b) => a.odds - b.odds);
-  if (!lines.length || !all.some(({ kind }) => kind === 'ink')) return () => false;
-  // Of each pixel the surest line, counted from 1.
-  const surest = new Uint16Array(width * height);
-  lines.forEach(({ pixels }, k) => {
-    for (const p of pixels) surest[p] = k + 1;
-  });
-  return ({ pixels, odds }) => {
-    const from = lines.findIndex((line) => line.odds > odds) + 1;
-    if (!from) return false;
-    const on = pixels.reduce((sum, p) => sum + (surest[p]! >= from ? 1 : 0), 0);
-    return on > SHARED * pixels.length;
-  };
-}
-
-/** Whether a crease runs along what has been claimed: it is the white fringe of a tear. */
-function fringes({ line }: Candidate, claimed: Uint8Array, { width, height }: Raster): boolean {
-  if (!line) return false;
-  const beside = line.filter(([x, y, w]) =>
-    SIDES.some(([dx, dy]) => {
-      const [px, py] = [Math.round(x + w * dx), Math.round(y + w * dy)];
-      return px >= 0 && py >= 0 && px < width && py < height && claimed[py * width + px] === 1;
-    }),
-  );
-  return beside.length > FRINGE * line.length;
 }
 
 function findingOf(

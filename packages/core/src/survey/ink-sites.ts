@@ -27,8 +27,19 @@ const STEADY = { least: 4, over: 1.7 } as const;
 const WHOLE = 0.95;
 /** Pieces longer than so many of their breadths and straight are parts of things, not of letters. */
 const RULED = 16;
+/** Where a piece reaches across this many of its breadths it winds, as a word does. */
+const WINDS = 1.5;
+/** Breadths that letters are apart at most, and words, of which more is asked for it. */
+const LETTERS = 3;
+const WORDS = { gap: 6, crisp: 0.9 } as const;
 /** What strays must be as broad as this share of the broader strokes: shadows in joints are not. */
 const SLIGHT = 0.65;
+
+/** A piece no crest was found on, and the share of its edge that is a clear step. */
+interface Doubtful {
+  readonly piece: Piece;
+  readonly crisp: number;
+}
 
 /**
  * Where an ink lies: all thin, crisp pieces of its colour in the stretch its strokes take up, letters no crest was found
@@ -77,7 +88,7 @@ export function inkSites(
   const pieces = judged(near, all, off, width, height);
   // Things of the picture that are nearly of the ink's colour hang on letters: they are judged by themselves.
   if (within < SURELY) pieces.push(...judged(like(within, SURELY), all, off, width, height));
-  const [good, doubtful, thick]: [Piece[], Piece[], Piece[]] = [[], [], []];
+  const [good, doubtful, thick]: [Piece[], Doubtful[], Piece[]] = [[], [], []];
   const steady = ink.loose * steadyOf(pieces.filter(({ piece }) => isCrossed(piece)));
   const asked = (deepest: number, stray: number): number =>
     stray <= steady
@@ -91,9 +102,10 @@ export function inkSites(
     if (deepest > most || crisp < asked(deepest, stray)) {
       if (crossed) thick.push(piece);
     } else if (crossed && piece.pixels.length > 0.3 * breadth * breadth) good.push(piece);
-    else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin) doubtful.push(piece);
+    else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin)
+      doubtful.push({ piece, crisp });
   }
-  good.push(...beside(doubtful, good, 3 * breadth));
+  takeIn(doubtful, good, breadth);
   // Where the ink runs over ground of its own tone, only its crests tell it.
   const part = new Uint8Array(width * height);
   for (const { pixels } of thick) for (const p of pixels) part[p] = 1;
@@ -105,9 +117,9 @@ export function inkSites(
     const mask = new Uint8Array(width * height);
     for (const p of own) mask[p] = 1;
     const near = piecesOf(mask, width);
-    good.push(...beside(near, good, 3 * breadth));
+    good.push(...beside(near, good, LETTERS * breadth));
   }
-  return gathered(good, 3 * breadth).map((group) => {
+  return gathered(good, LETTERS * breadth).map((group) => {
     const site = withSoftEdge(
       group.flatMap(({ pixels }) => [...pixels]),
       (p, beyond) =>
@@ -140,6 +152,22 @@ function steadyOf(pieces: readonly { piece: Piece; crisp: number; stray: number 
   return Math.max(STEADY.least, STEADY.over * (middle?.stray ?? 0));
 }
 
+/** Adds to pieces that are ink what is near them, then what is near that, and so on: letters no crest was found on. */
+function takeIn(doubtful: readonly Doubtful[], good: Piece[], breadth: number): void {
+  let left = [...doubtful];
+  for (let added = good; added.length;) {
+    const near = new Set(
+      left.filter(({ piece, crisp }) => {
+        const gap = (crisp >= WORDS.crisp ? WORDS.gap : LETTERS) * breadth;
+        return beside([piece], added, gap).length > 0;
+      }),
+    );
+    added = [...near].map(({ piece }) => piece);
+    good.push(...added);
+    left = left.filter((one) => !near.has(one));
+  }
+}
+
 /** Those of some pieces whose boxes come near one of others. */
 function beside(some: readonly Piece[], others: readonly Piece[], gap: number): Piece[] {
   return some.filter((a) =>
@@ -150,7 +178,7 @@ function beside(some: readonly Piece[], others: readonly Piece[], gap: number): 
   );
 }
 
-/** Whether a piece is a long straight bar: its spread across is that of a bar so thick. */
+/** Whether a piece is a long straight bar: its spread across is that of a bar so thick, and it does not wind about within it. */
 function ruled({ pixels }: Piece, width: number, deepest: number): boolean {
   let [cx, cy] = [0, 0];
   for (const p of pixels) {
@@ -170,7 +198,19 @@ function ruled({ pixels }: Piece, width: number, deepest: number): boolean {
   const [long, across] = [(xx + yy) / 2 + root, Math.max(0, (xx + yy) / 2 - root)].map((v) =>
     Math.sqrt((12 * v) / pixels.length),
   ) as [number, number];
-  return long > RULED * 2 * deepest && across < 3 * 2 * deepest;
+  const breadth = 2 * deepest;
+  if (long <= RULED * breadth || across >= 3 * breadth) return false;
+  const angle = Math.atan2(2 * xy, xx - yy) / 2;
+  const [ax, ay] = [Math.cos(angle), Math.sin(angle)];
+  const reach = new Map<number, [number, number]>();
+  for (const p of pixels) {
+    const [dx, dy] = [(p % width) - cx, ((p / width) | 0) - cy];
+    const at = Math.floor((dx * ax + dy * ay) / breadth);
+    const off = dy * ax - dx * ay;
+    const [least, most] = reach.get(at) ?? [off, off];
+    reach.set(at, [Math.min(least, off), Math.max(most, off)]);
+  }
+  return medianOf([...reach.values()].map(([least, most]) => most - least + 1)) < WINDS * breadth;
 }
 
 function withSoftEdge(

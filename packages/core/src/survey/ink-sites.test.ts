@@ -45,6 +45,29 @@ const STROKE: Stroke = {
   },
 };
 
+interface Line {
+  readonly xs: Float32Array;
+  readonly ys: Float32Array;
+  readonly widths: Float32Array;
+}
+
+/** A line 3 px broad from 30 to 270 px at a height, as a function says. */
+function thinLine(at: (x: number) => number): Line {
+  return { xs, ys: xs.map(at), widths: xs.map(() => 3) };
+}
+
+/** A light ground with grain and lines of ink on it, the writing not among them. */
+function layerWith(...lines: readonly Line[]): Layer {
+  const layer = layerOf(() => null);
+  const ink = new Set(lines.flatMap((line) => [...strokePixels(line, frame)]));
+  layer.colours.forEach(({ values }, c) => {
+    for (let p = 0; p < values.length; p++)
+      if (ink.has(p)) values[p] = INK[c]!;
+      else if (writing.has(p)) values[p] = 170 + 5 * c;
+  });
+  return layer;
+}
+
 /** Writing on a light ground with grain, and what else a function lays under it. */
 function layerOf(other: (x: number, y: number) => readonly number[] | null): Layer {
   const random = seededRandom(5);
@@ -59,8 +82,8 @@ function layerOf(other: (x: number, y: number) => readonly number[] | null): Lay
   return { grey: plane(0), colours: [0, 1, 2].map(plane) };
 }
 
-function found(layer: Layer, strokes: readonly Stroke[] = [STROKE]): Set<number> {
-  const ink = { strokes, colour: INK, loose: 1 };
+function found(layer: Layer, strokes: readonly Stroke[] = [STROKE], loose = 1): Set<number> {
+  const ink = { strokes, colour: INK, loose };
   return new Set(inkSites(layer, ink, new Uint8Array(WIDTH * HEIGHT)).flatMap((s) => [...s]));
 }
 
@@ -108,6 +131,47 @@ describe('where ink lies', () => {
     });
     const stroke = { ...STROKE, ...bar, reach: 40, spread: 5 };
     expect(share(letter, found(layer, [STROKE, stroke]))).toBeGreaterThan(0.9);
+  });
+
+  test('a word that winds within a narrow band is no bar, a straight line is', () => {
+    const word = thinLine((x) => 60 + 4.5 * Math.sin(x / 1.9));
+    const bar = thinLine(() => 110);
+    const strokes = [word, bar].map((line) => ({ ...STROKE, ...line }));
+    const site = found(layerWith(word, bar), strokes);
+    expect(share(new Set(strokePixels(word, frame)), site)).toBeGreaterThan(0.95);
+    expect(share(new Set(strokePixels(bar, frame)), site)).toBe(0);
+  });
+
+  test('a straight line of a foreign ink is ink', () => {
+    const bar = thinLine(() => 110);
+    const site = found(layerWith(bar), [{ ...STROKE, ...bar }], 2.2);
+    expect(share(new Set(strokePixels(bar, frame)), site)).toBeGreaterThan(0.95);
+  });
+
+  test('words further on that no crest was found on, and those after them, if their edges are clear', () => {
+    const word = (from: number): Line => {
+      const part = Float32Array.from({ length: 40 }, (_, k) => from + k);
+      return {
+        xs: part,
+        ys: part.map((x) => 60 + 9 * Math.sin(x / 3)),
+        widths: part.map(() => 4),
+      };
+    };
+    const [first, next, last] = [word(40), word(100), word(160)];
+    const layer = layerWith(first, next, last);
+    const strokes = [{ ...STROKE, ...first }];
+    const inside = (line: Line, site: ReadonlySet<number>): number =>
+      share(new Set(strokePixels(line, frame)), site);
+    const site = found(layer, strokes);
+    expect(inside(next, site)).toBeGreaterThan(0.95);
+    expect(inside(last, site)).toBeGreaterThan(0.95);
+    // Ground of nearly its tone beside the lower half of the last one.
+    for (const { values } of layer.colours)
+      for (let p = 0; p < values.length; p++)
+        if (p % WIDTH > 155 && p > 62 * WIDTH && values[p]! > 100) values[p] = 52;
+    const unclear = found(layer, strokes);
+    expect(inside(next, unclear)).toBeGreaterThan(0.95);
+    expect(inside(last, unclear)).toBe(0);
   });
 
   test('pixels that are taken stay taken', () => {

@@ -35,13 +35,21 @@ export function breadthsOf(strokes: readonly Stroke[]): { breadth: number; thin:
   };
 }
 
+/** First and last column and row of a part of a picture. */
+export interface Stretch {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
 /** What strokes take up, and so much more on all sides. */
 export function stretchOf(
   strokes: readonly Stroke[],
   more: number,
   width: number,
   height: number,
-): { left: number; top: number; right: number; bottom: number } {
+): Stretch {
   let [left, top, right, bottom] = [width, height, 0, 0];
   for (const { xs, ys } of strokes)
     for (let i = 0; i < xs.length; i++) {

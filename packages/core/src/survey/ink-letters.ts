@@ -29,6 +29,12 @@ const WORDS = { gap: 6, crisp: 0.9 } as const;
 /** What strays must be as broad as this share of the broader strokes: shadows in joints are not. */
 const SLIGHT = 0.65;
 
+/**
+ * Share of its edge that must be a clear step for a piece no crest was found on that is a square of the ink's breadth, and how
+ * much less for one e times as large: logistic regression on made-up writing.
+ */
+const [ALONE, EACH] = [0.9, 0.067];
+
 /** A piece no crest was found on, and the share of its edge that is a clear step. */
 interface Doubtful {
   readonly piece: Piece;
@@ -108,7 +114,11 @@ export function lettersIn(
     if (deepest > most || crisp < asked(deepest, stray)) {
       if (crossed) thick.push(piece);
     } else if (crossed && piece.pixels.length > 0.3 * breadth * breadth) good.push(piece);
-    else if (piece.pixels.length > breadth * thin && 2 * deepest > 0.6 * thin)
+    else if (
+      piece.pixels.length > breadth * thin &&
+      2 * deepest > 0.6 * thin &&
+      crisp > ALONE - EACH * Math.log(piece.pixels.length / breadth ** 2)
+    )
       doubtful.push({ piece, crisp });
   }
   takeIn(doubtful, good, breadth);

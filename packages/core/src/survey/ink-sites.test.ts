@@ -174,6 +174,23 @@ describe('where ink lies', () => {
     expect(inside(last, unclear)).toBe(0);
   });
 
+  test('a small piece beside letters that no crest was found on, if all its edge is clear', () => {
+    const letters = thinLine((x) => 60 + 9 * Math.sin(x / 3));
+    const layer = layerWith(letters);
+    const piece = new Set<number>();
+    for (let y = 78; y < 90; y++) for (let x = 100; x < 105; x++) piece.add(y * WIDTH + x);
+    layer.colours.forEach(({ values }, c) => {
+      for (const p of piece) values[p] = INK[c]!;
+    });
+    const strokes = [{ ...STROKE, ...letters }];
+    expect(share(piece, found(layer, strokes))).toBe(1);
+    // Ground of nearly its tone to the left of it.
+    for (const { values } of layer.colours)
+      for (let y = 78; y < 90; y++)
+        for (let x = 92; x < 100; x++) if (y < 86) values[y * WIDTH + x] = 52;
+    expect(share(piece, found(layer, strokes))).toBe(0);
+  });
+
   test('pixels that are taken stay taken', () => {
     const taken = new Uint8Array(WIDTH * HEIGHT).fill(1);
     const ink = { strokes: [STROKE], colour: INK, loose: 1 };

@@ -25,7 +25,12 @@ export async function benchFill(): Promise<void> {
   const engines: Record<string, Engine> = {
     ours: (at, one, out) => ours(at, one, out, 1),
     'two threads': (at, one, out) => ours(at, one, out, 2),
-    ...(existsSync(join(folder, 'pm')) ? { patchmatch: patchMatch } : {}),
+    ...(existsSync(join(folder, 'pm'))
+      ? {
+          patchmatch: (at: string, one: Case, out: string) => patchMatch(at, one, out, 1),
+          'patchmatch on two': (at: string, one: Case, out: string) => patchMatch(at, one, out, 2),
+        }
+      : {}),
     telea: (at, one, out) => inpaint(at, one, out, 'telea'),
     'navier-stokes': (at, one, out) => inpaint(at, one, out, 'ns'),
   };
@@ -40,7 +45,7 @@ export async function benchFill(): Promise<void> {
   const scores: Record<string, Scores> = {};
   for (const name of Object.keys(engines))
     scores[name] = await scoresOf(folder, join(work, name), kinds);
-  const peers = Object.keys(engines).filter((name) => name !== 'ours' && name !== 'two threads');
+  const peers = ['patchmatch', 'telea', 'navier-stokes'].filter((name) => name in engines);
   for (const kind of kinds) {
     console.log(`\n${kind}`);
     for (const name of ['ours', ...peers])
@@ -55,13 +60,23 @@ export async function benchFill(): Promise<void> {
           ? `; processor ${(cost.ours![kind]! / cost.patchmatch[kind]!).toFixed(2)} of patchmatch's`
           : ''),
     );
+    const gain = (of: string): string =>
+      (wall[`${of} 1`]![kind]! / wall[`${of} 2`]![kind]!).toFixed(2);
+    // What the machine gives a second thread just now shows in the peer's.
     console.log(
-      `  two threads finish ${(wall['1']![kind]! / wall['2']![kind]!).toFixed(2)} times as fast as one`,
+      `  two threads finish ${gain('ours')} times as fast as one` +
+        (cost.patchmatch ? `; patchmatch's ${gain('patchmatch')}` : ''),
     );
   }
 }
 
+/** Milliseconds by engine and threads, and by kind. */
 const wall: Record<string, Record<string, number>> = {};
+
+function took(engine: string, kind: string, ms: number): void {
+  const times = (wall[engine] ??= {});
+  times[kind] = (times[kind] ?? 0) + ms;
+}
 
 async function ours(folder: string, one: Case, out: string, threads: number): Promise<number> {
   const { stdout } = await run(process.execPath, [
@@ -78,13 +93,17 @@ async function ours(folder: string, one: Case, out: string, threads: number): Pr
     '-',
   ]);
   const report = JSON.parse(stdout) as { cpu_ms: number; ms: { engine: number } };
-  const times = (wall[threads] ??= {});
-  times[one.kind] = (times[one.kind] ?? 0) + report.ms.engine;
+  took(`ours ${threads}`, one.kind, report.ms.engine);
   return report.cpu_ms / 1000;
 }
 
-/** The plain C++ completion, one thread. */
-async function patchMatch(folder: string, one: Case, out: string): Promise<number> {
+/** The plain C++ completion. */
+async function patchMatch(
+  folder: string,
+  one: Case,
+  out: string,
+  threads: number,
+): Promise<number> {
   const [input, mask, result] = ['a.ppm', 'm.pgm', 'o.ppm'].map((f) => `${out}.${f}`);
   const { data, info } = await sharp(join(folder, one.input))
     .toColourspace('srgb')
@@ -95,13 +114,15 @@ async function patchMatch(folder: string, one: Case, out: string): Promise<numbe
   const size = `${info.width} ${info.height}\n255\n`;
   await writeFile(input!, Buffer.concat([Buffer.from(`P6\n${size}`), data]));
   await writeFile(mask!, Buffer.concat([Buffer.from(`P5\n${size}`), hole]));
-  const { stdout } = await run(join(folder, 'pm'), [input!, mask!, result!, '1']);
+  const { stdout } = await run(join(folder, 'pm'), [input!, mask!, result!, String(threads)]);
   const made = await readFile(result!);
   const body = made.subarray(made.length - info.width * info.height * 3);
   await sharp(body, { raw: { width: info.width, height: info.height, channels: 3 } })
     .png()
     .toFile(out);
-  return (JSON.parse(stdout) as { ms: number }).ms / 1000;
+  const { ms } = JSON.parse(stdout) as { ms: number };
+  took(`patchmatch ${threads}`, one.kind, ms);
+  return ms / 1000;
 }
 
 async function inpaint(

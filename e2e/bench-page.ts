@@ -9,10 +9,17 @@ export async function addPicture(
   file: string,
 ): Promise<void> {
   await page.goto(url);
-  const chooser = page.waitForEvent('filechooser');
-  const article = page.getByRole('article', { name: job });
-  await article.getByRole('button', { name: 'Add picture' }).click();
-  await (await chooser).setFiles(file);
+  const button = page
+    .getByRole('article', { name: job })
+    .getByRole('button', { name: 'Add picture' });
+  // What comes late, such as the plan, moves the cards: a press that missed is made again.
+  await expect(async () => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser', { timeout: 5000 }),
+      button.click(),
+    ]);
+    await chooser.setFiles(file);
+  }).toPass();
 }
 
 /** The bench as somebody sees it who goes by its labels. */

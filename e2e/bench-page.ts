@@ -12,7 +12,7 @@ export async function addPicture(
   const button = page
     .getByRole('article', { name: job })
     .getByRole('button', { name: 'Add picture' });
-  // What comes late, such as the plan, moves the cards: a press that missed is made again.
+  // A press may be lost while the board is still coming in: it is made again.
   await expect(async () => {
     const [chooser] = await Promise.all([
       page.waitForEvent('filechooser', { timeout: 5000 }),

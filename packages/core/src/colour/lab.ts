@@ -17,10 +17,26 @@ export function labOfSrgb(red: number, green: number, blue: number): Lab {
 
 /** CIELAB of linear light in the primaries of sRGB (each 0..1). */
 export function labOfLinear(r: number, g: number, b: number): Lab {
+  layLab(one, 0, r, g, b);
+  return { L: one[0][0]!, a: one[1][0]!, b: one[2][0]! };
+}
+
+const one = [new Float64Array(1), new Float64Array(1), new Float64Array(1)] as const;
+
+/** The same, laid down at a place of three planes: of many pixels, nothing is made for each. */
+export function layLab(
+  planes: readonly [Float32Array, Float32Array, Float32Array] | typeof one,
+  p: number,
+  r: number,
+  g: number,
+  b: number,
+): void {
   const fx = response((0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / WHITE.X);
   const fy = response((0.2126729 * r + 0.7151522 * g + 0.072175 * b) / WHITE.Y);
   const fz = response((0.0193339 * r + 0.119192 * g + 0.9503041 * b) / WHITE.Z);
-  return { L: 116 * fy - 16, a: 500 * (fx - fy), b: 200 * (fy - fz) };
+  planes[0][p] = 116 * fy - 16;
+  planes[1][p] = 500 * (fx - fy);
+  planes[2][p] = 200 * (fy - fz);
 }
 
 function response(t: number): number {

@@ -73,12 +73,10 @@ class Painted {
     return this.weights[this.places[p]! - 1] ?? 0;
   }
 
-  paint(p: number, weight: number, red: number, green: number, blue: number): void {
+  paint(p: number, weight: number, colour: Float64Array): void {
     const at = (this.places[p] ||= this.weights.push(0));
     this.weights[at - 1] = weight;
-    this.colours[3 * at - 3] = red;
-    this.colours[3 * at - 2] = green;
-    this.colours[3 * at - 1] = blue;
+    for (let c = 0; c < 3; c++) this.colours[3 * at - 3 + c] = colour[c]!;
   }
 
   /** All of it, in reading order. */
@@ -150,42 +148,40 @@ function paintRun(
   const { width, height } = window;
   const before = profile(window, hole, curve, from, -1, half);
   const after = profile(window, hole, curve, to, 1, half);
-  if (!before && !after) return;
+  const [early, late] = [before ?? after, after ?? before];
+  if (!early || !late) return;
+  const colour = new Float64Array(3);
   for (let i = from; i <= to; i++) {
     const [nx, ny] = normalAt(curve, i);
+    const [cx, cy] = curve[i]!;
     const share = to > from ? (i - from) / (to - from) : 0.5;
-    for (let d = -2 * half; d <= 2 * half; d++) {
-      const off = d / 2;
-      const x = Math.round(curve[i]![0] + off * nx);
-      const y = Math.round(curve[i]![1] + off * ny);
-      if (!holeAt(hole, width, height, x, y)) continue;
-      const a = before?.[d + 2 * half] ?? after?.[d + 2 * half];
-      const b = after?.[d + 2 * half] ?? before?.[d + 2 * half];
-      if (!a || !b) continue;
-      const between = (u: number, v: number): number => u + share * (v - u);
-      const near = Math.max(0, 1 - Math.abs(off) / NEAR);
-      const said = near + (1 - near) * between(a.steady, b.steady);
-      const weight = (1 - Math.abs(off) / (half + 1)) * said;
+    for (let k = 0; k <= 4 * half; k++) {
+      const off = (k - 2 * half) / 2;
+      const x = Math.round(cx + off * nx);
+      const y = Math.round(cy + off * ny);
+      if (x < 0 || y < 0 || x >= width || y >= height) continue;
       const p = y * width + x;
+      if (!hole[p]) continue;
+      const a = early.steady[k] ? early : late;
+      const b = late.steady[k] ? late : early;
+      const steady = a.steady[k]! + share * (b.steady[k]! - a.steady[k]!);
+      if (!steady) continue;
+      const near = Math.max(0, 1 - Math.abs(off) / NEAR);
+      const weight = (1 - Math.abs(off) / (half + 1)) * (near + (1 - near) * steady);
       if (painted.weightAt(p) >= weight) continue;
-      const [one, other] = [a.colour, b.colour];
-      painted.paint(
-        p,
-        weight,
-        between(one[0], other[0]),
-        between(one[1], other[1]),
-        between(one[2], other[2]),
-      );
+      for (let c = 3 * k; c < 3 * k + 3; c++)
+        colour[c - 3 * k] = a.colours[c]! + share * (b.colours[c]! - a.colours[c]!);
+      painted.paint(p, weight, colour);
     }
   }
 }
 
-/** What is seen along an edge, so far to its side. */
-interface Seen {
-  /** Mean of the three values, in quarters of an 8-bit code. */
-  readonly colour: readonly [number, number, number];
-  /** 1 where it is the same all along, towards 0 the more it varies. */
-  readonly steady: number;
+/** What is seen along an edge, half a px after half a px across it. */
+interface Profile {
+  /** Means of three values, in quarters of an 8-bit code. */
+  readonly colours: Float64Array;
+  /** 1 where it is the same all along, towards 0 the more it varies; 0 where nothing is seen. */
+  readonly steady: Float64Array;
 }
 
 /** What is seen across the curve on known ground just outside a run; null where there is none. */
@@ -196,14 +192,15 @@ function profile(
   end: number,
   way: 1 | -1,
   half: number,
-): (Seen | undefined)[] | null {
+): Profile | null {
   const scale = MOST / whiteOf(data);
+  const [green, blue] = channels >= 3 ? [1, 2] : [0, 0];
+  const colours = new Float64Array(3 * (4 * half + 1));
+  const steady = new Float64Array(4 * half + 1);
   let found = false;
-  const across = Array.from({ length: 4 * half + 1 }, (_, k): Seen | undefined => {
+  for (let k = 0; k < steady.length; k++) {
     const off = (k - 2 * half) / 2;
-    const sum: [number, number, number] = [0, 0, 0];
-    let squares = 0;
-    let count = 0;
+    let [r, g, b, squares, count] = [0, 0, 0, 0, 0];
     for (let s = READ.from / STEP; s <= READ.to / STEP; s++) {
       const i = end + way * s;
       if (i < 0 || i >= curve.length) break;
@@ -212,21 +209,25 @@ function profile(
       const y = Math.round(curve[i]![1] + off * ny);
       if (x < 0 || y < 0 || x >= width || y >= height || hole[y * width + x]) continue;
       const p = (y * width + x) * channels;
-      for (let c = 0; c < 3; c++) {
-        const value = data[p + (channels >= 3 ? c : 0)]! * scale;
-        sum[c]! += value;
-        squares += value * value;
-      }
+      const [red, greens, blues] = [
+        data[p]! * scale,
+        data[p + green]! * scale,
+        data[p + blue]! * scale,
+      ];
+      r += red;
+      g += greens;
+      b += blues;
+      squares = squares + red * red + greens * greens + blues * blues;
       count++;
     }
-    if (!count) return undefined;
+    if (!count) continue;
     found = true;
-    const colour = [sum[0] / count, sum[1] / count, sum[2] / count] as const;
-    const own = colour[0] * colour[0] + colour[1] * colour[1] + colour[2] * colour[2];
-    const variance = Math.max(0, squares / count - own) / 3;
-    return { colour, steady: 1 / (1 + variance / (VARIES * VARIES)) };
-  });
-  return found ? across : null;
+    [r, g, b] = [r / count, g / count, b / count];
+    colours.set([r, g, b], 3 * k);
+    const variance = Math.max(0, squares / count - (r * r + g * g + b * b)) / 3;
+    steady[k] = 1 / (1 + variance / (VARIES * VARIES));
+  }
+  return found ? { colours, steady } : null;
 }
 
 /** The curve at even steps: Catmull-Rom through the points, carried on straight at both ends. */

@@ -1,6 +1,7 @@
 import type { Raster } from '../raster/raster.js';
 import { colourChannels, whiteOf } from '../raster/raster.js';
 import { depthsOf } from '../shape/depth.js';
+import { maskWhere } from '../shape/mask-where.js';
 import { partsOf } from '../shape/parts.js';
 
 /** Cells along the window's longer side, and the least side of one, px. */
@@ -19,8 +20,8 @@ const MOSTLY = 0.75;
 /** So many times the hole must be left to copy from. */
 const ENOUGH = 1.5;
 
-/** Grey, two differences of colours, and texture, each about in CIELAB units. */
-type Look = readonly [number, number, number, number];
+/** Values of a cell's look: grey, two differences of colours, and texture, each about in CIELAB units. */
+const LOOK = 4;
 
 /**
  * Forbids besides what is of a kind not seen near a hole that lies open to the picture's border: nothing holds such a
@@ -39,28 +40,28 @@ export function withUnlike(
   const { width, height } = window;
   if (depth < DEEP || !isOpen(hole, width, height)) return banned;
   const grid = gridOf(window);
-  const { looks, open, known } = looksOf(window, hole, grid);
+  const { looks, open, gone, known } = looksOf(window, hole, grid);
   const away = awayFromOpen(open, grid);
   if (!away) return banned;
   const reach = (NEAR * depth) / grid.cell;
-  const near = distinct(
-    looks.filter((look, k): look is Look => look !== null && away[k]! <= reach),
-  );
+  const isNear = maskWhere(away.length, (k) => !gone[k] && away[k]! <= reach);
+  const near = distinct(looks, isNear);
   const closed = banned.slice();
   const isFree = !banned.includes(1);
   let left = 0;
-  looks.forEach((look, k) => {
-    const isLike = look !== null && (away[k]! <= reach || isLikeOne(look, near));
+  for (let k = 0; k < away.length; k++) {
+    const isLike = !gone[k] && (isNear[k] === 1 || isLikeOne(looks, k, near));
     const { from, to, top, bottom } = placeOf(grid, k);
-    if (isLike && isFree && open[k]) left += (to - from) * (bottom - top);
-    else
-      for (let y = top; y < bottom; y++) {
-        const [first, last] = [y * width + from, y * width + to];
-        if (isLike) for (let p = first; p < last; p++) left += 1 - (hole[p]! | closed[p]!);
-        else if (open[k]) closed.fill(1, first, last);
-        else for (let p = first; p < last; p++) closed[p]! |= 1 - hole[p]!;
-      }
-  });
+    if (isLike && isFree && open[k]) {
+      left += (to - from) * (bottom - top);
+      continue;
+    }
+    for (let y = top; y < bottom; y++) {
+      const last = y * width + to;
+      if (isLike) for (let p = y * width + from; p < last; p++) left += 1 - (hole[p]! | closed[p]!);
+      else for (let p = y * width + from; p < last; p++) closed[p]! |= 1 - hole[p]!;
+    }
+  }
   return left < ENOUGH * (hole.length - known) ? banned : closed;
 }
 
@@ -114,64 +115,78 @@ function isOpen(hole: Uint8Array, width: number, height: number): boolean {
   return false;
 }
 
-/** The mean looks of every cell, null where the hole takes all of it, 1 where it takes none, and how many px it leaves. */
-function looksOf(
-  { width, channels, data }: Raster,
-  hole: Uint8Array,
-  grid: Grid,
-): { readonly looks: (Look | null)[]; readonly open: Uint8Array; readonly known: number } {
+/** The mean looks of every cell, 1 where the hole takes nothing of it and where all, and how many px it leaves. */
+function looksOf({ width, channels, data }: Raster, hole: Uint8Array, grid: Grid) {
   const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
   const scale = 255 / whiteOf(data);
   const open = new Uint8Array(grid.columns * grid.rows);
+  const gone = new Uint8Array(open.length);
+  const looks = new Float64Array(LOOK * open.length);
   let known = 0;
-  const looks = Array.from(open, (_, k): Look | null => {
+  for (let k = 0; k < open.length; k++) {
     const { from, to, top, bottom } = placeOf(grid, k);
-    let [n, red, greens, blues, steps] = [0, 0, 0, 0, 0];
-    for (let y = top; y < bottom; y++)
-      for (let p = y * width + from; p < y * width + to; p++) {
+    let n = 0;
+    let red = 0;
+    let greens = 0;
+    let blues = 0;
+    let steps = 0;
+    for (let y = top; y < bottom; y++) {
+      const last = (y + 1) * width - 1;
+      for (let p = y * width + from, i = p * channels; p < y * width + to; p++, i += channels) {
         if (hole[p]) continue;
-        const i = p * channels;
         n++;
         red += data[i]!;
         greens += data[i + green]!;
         blues += data[i + blue]!;
-        if (p + 1 < (y + 1) * width) steps += Math.abs(data[i]! - data[i + channels]!);
+        if (p < last) steps += Math.abs(data[i]! - data[i + channels]!);
       }
+    }
     if (n === (to - from) * (bottom - top)) open[k] = 1;
-    if (!n) return null;
-    known += n;
-    const [r, g, b] = [(red * scale) / n, (greens * scale) / n, (blues * scale) / n];
-    const grey = 0.299 * r + 0.587 * g + 0.114 * b;
-    return [0.4 * grey, 0.4 * (r - g), 0.35 * ((r + g) / 2 - b), (1.5 * steps * scale) / n];
-  });
-  return { looks, open, known };
+    if (!n) gone[k] = 1;
+    else {
+      known += n;
+      const [r, g, b] = [(red * scale) / n, (greens * scale) / n, (blues * scale) / n];
+      looks[LOOK * k] = 0.4 * (0.299 * r + 0.587 * g + 0.114 * b);
+      looks[LOOK * k + 1] = 0.4 * (r - g);
+      looks[LOOK * k + 2] = 0.35 * ((r + g) / 2 - b);
+      looks[LOOK * k + 3] = (1.5 * steps * scale) / n;
+    }
+  }
+  return { looks, open, gone, known };
 }
 
-/** One of every so many looks that differ by less than a step, darkest first. */
-function distinct(looks: readonly Look[]): Look[] {
-  const found = new Map<number, Look>();
-  for (const look of looks)
-    found.set(
-      look.reduce((key, v) => 1024 * key + Math.round(v / STEP), 0),
-      look,
-    );
-  return [...found.values()].sort((a, b) => a[0] - b[0]);
+/** One of every so many looks of some cells that differ by less than a step, darkest first. */
+function distinct(looks: Float64Array, some: Uint8Array): Float64Array {
+  const found = new Map<number, number>();
+  for (let k = 0; k < some.length; k++) {
+    if (!some[k]) continue;
+    let key = 0;
+    for (let v = 0; v < LOOK; v++) key = 1024 * key + Math.round(looks[LOOK * k + v]! / STEP);
+    found.set(key, k);
+  }
+  const cells = [...found.values()].sort((a, b) => looks[LOOK * a]! - looks[LOOK * b]!);
+  const out = new Float64Array(LOOK * cells.length);
+  cells.forEach((k, i) => out.set(looks.subarray(LOOK * k, LOOK * (k + 1)), LOOK * i));
+  return out;
 }
 
-/** Whether a look differs little from one of some. @param looks darkest first */
-function isLikeOne(look: Look, looks: readonly Look[]): boolean {
-  let [first, last] = [0, looks.length];
+/** Whether a cell's look differs little from one of some. @param near looks, darkest first */
+function isLikeOne(looks: Float64Array, k: number, near: Float64Array): boolean {
+  const grey = looks[LOOK * k]!;
+  let first = 0;
+  let last = near.length / LOOK;
   while (first < last) {
     const middle = (first + last) >> 1;
-    if (looks[middle]![0] < look[0] - LIKE) first = middle + 1;
+    if (near[LOOK * middle]! < grey - LIKE) first = middle + 1;
     else last = middle;
   }
-  for (let k = first; k < looks.length && looks[k]![0] <= look[0] + LIKE; k++)
-    if (apart(looks[k]!, look) <= LIKE) return true;
+  for (let i = LOOK * first; i < near.length && near[i]! <= grey + LIKE; i += LOOK) {
+    let sum = 0;
+    for (let v = 0; v < LOOK; v++) {
+      const off = near[i + v]! - looks[LOOK * k + v]!;
+      sum += off * off;
+    }
+    if (Math.sqrt(sum) <= LIKE) return true;
+  }
   return false;
-}
-
-function apart(a: Look, b: Look): number {
-  const [grey, red, blue, step] = [a[0] - b[0], a[1] - b[1], a[2] - b[2], a[3] - b[3]];
-  return Math.sqrt(grey * grey + red * red + blue * blue + step * step);
 }

@@ -58,11 +58,15 @@ function offOf(planes: readonly Plane[], shut: Uint8Array): Float32Array {
   const away = Math.ceil(AWAY * width);
   const open = openOf(shut, width, height, away);
   const off = new Float32Array(shut.length);
+  const columns = new Int32Array(width);
   for (let y = 0; y < height; y++) {
-    const places: number[] = [];
-    for (let x = 0; x < width; x++) if (open[y * width + x]) places.push(y * width + x);
-    if (places.length < SEEN * width) continue;
-    const fits = planes.map(({ values }) => evenTone(values, places, width));
+    let count = 0;
+    for (let x = 0; x < width; x++) if (open[y * width + x]) columns[count++] = x;
+    if (count < SEEN * width) continue;
+    const seen = columns.subarray(0, count);
+    const fits = planes.map(({ values }) =>
+      evenTone(values.subarray(y * width, (y + 1) * width), seen),
+    );
     const spread = Math.hypot(...fits.map((f) => f.spread));
     const limit = Math.max(LEAST, TIMES * spread);
     for (let x = 0; x < width; x++) {
@@ -88,20 +92,29 @@ function openOf(shut: Uint8Array, width: number, height: number, away: number): 
 /**
  * The straight line through a row's values that the sum of distances from is least (by weighted least squares in rounds),
  * so that what is off does not draw it, and the usual distance.
+ * @param columns that are looked at
  */
-function evenTone(values: Float32Array, places: readonly number[], width: number) {
-  let [height, slope] = [0, 0];
-  const far = (p: number): number => Math.abs(values[p]! - height - (slope * (p % width)) / width);
+function evenTone(row: Float32Array, columns: Int32Array) {
+  const width = row.length;
+  let height = 0;
+  let slope = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    let [n, sx, sxx, sv, sxv] = [0, 0, 0, 0, 0];
-    for (const p of places) {
-      const x = (p % width) / width;
-      const w = round ? 1 / Math.max(NEAR, far(p)) : 1;
+    let n = 0;
+    let sx = 0;
+    let sxx = 0;
+    let sv = 0;
+    let sxv = 0;
+    for (let k = 0; k < columns.length; k++) {
+      const column = columns[k]!;
+      const value = row[column]!;
+      const x = column / width;
+      const far = Math.abs(value - height - (slope * column) / width);
+      const w = round ? 1 / Math.max(NEAR, far) : 1;
       n += w;
       sx += w * x;
       sxx += w * x * x;
-      sv += w * values[p]!;
-      sxv += w * x * values[p]!;
+      sv += w * value;
+      sxv += w * x * value;
     }
     // A ground is taken to be level when little of its row is seen.
     const rows = [
@@ -110,7 +123,11 @@ function evenTone(values: Float32Array, places: readonly number[], width: number
     ];
     [height, slope] = solveSmall(rows, [sv, sxv]) as [number, number];
   }
-  const spread = 1.4826 * medianOf(places.map(far));
+  const far = new Float64Array(columns.length);
+  columns.forEach((x, k) => {
+    far[k] = Math.abs(row[x]! - height - (slope * x) / width);
+  });
+  const spread = 1.4826 * medianOf(far);
   return { spread, at: (x: number): number => height + (slope * x) / width };
 }
 

@@ -1,4 +1,5 @@
-import { labOfSrgb } from '../colour/lab.js';
+import { layLab } from '../colour/lab.js';
+import { toLinear } from '../colour/srgb.js';
 import { layerAt } from '../raster/layers.js';
 import type { Plane } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
@@ -13,17 +14,14 @@ export function smallLab(
   const { grey, colours } = layerAt(picture, level);
   const [r, g, b] = colours.length ? colours : [grey, grey, grey];
   const { width, height, values } = r!;
-  const lab = [0, 1, 2].map(() => new Float32Array(values.length));
-  for (let p = 0; p < values.length; p++) {
-    const {
-      L,
-      a,
-      b: yellow,
-    } = labOfSrgb(values[p]! / 255, g!.values[p]! / 255, b!.values[p]! / 255);
-    lab[0]![p] = L;
-    lab[1]![p] = a;
-    lab[2]![p] = yellow;
-  }
+  const lab = [0, 1, 2].map(() => new Float32Array(values.length)) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
+  const linear = (plane: Plane, p: number): number => toLinear(plane.values[p]! / 255);
+  for (let p = 0; p < values.length; p++)
+    layLab(lab, p, linear(r!, p), linear(g!, p), linear(b!, p));
   return { level, planes: lab.map((v) => ({ width, height, values: v })) };
 }
 

@@ -1,4 +1,4 @@
-import { labOfLinear } from '../colour/lab.js';
+import { layLab } from '../colour/lab.js';
 import { linearOf } from '../colour/srgb.js';
 import { boxMean } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
@@ -9,7 +9,7 @@ import { coverageOf } from '../shape/coverage.js';
 import { partsOf } from '../shape/parts.js';
 import type { Point } from '../shape/site.js';
 import { widened } from '../shape/widened.js';
-import { findGrounds } from './grounds.js';
+import { groundCells } from './ground-cells.js';
 import { settleStrips } from './last-strip.js';
 import { maskWhere } from '../shape/mask-where.js';
 
@@ -27,53 +27,40 @@ const MARGIN = 0.008;
  */
 export function subjectOf(picture: Raster): Uint8Array | null {
   const { width, height } = picture;
-  const { labels, cell } = findGrounds(picture, new Uint8Array(width * height));
-  const along = new Map<number, number>();
-  const see = (p: number, share: number): void => {
-    along.set(labels[p]!, (along.get(labels[p]!) ?? 0) + share);
+  const { cell, columns, regions, count } = groundCells(picture, new Uint8Array(width * height));
+  // Of every ground, and last of what is none.
+  const along = new Float64Array(count + 1);
+  const see = (column: number, row: number, share: number): void => {
+    const region = regions[row * columns + column]!;
+    along[region < 0 ? count : region]! += share;
   };
   for (let y = 0; y < height; y++) {
-    see(y * width, 1 / height);
-    see(y * width + width - 1, 1 / height);
+    see(0, Math.floor(y / cell), 1 / height);
+    see(columns - 1, Math.floor(y / cell), 1 / height);
   }
-  for (let x = 0; x < width; x++) see(x, 1 / width);
-  const isBefore = new Map([...along].map(([label, share]) => [label, share < ALONG]));
-  const cells = cellsOf(width, height, cell);
-  const before = maskWhere(cells.length, (k) => {
-    const label = labels[cells[k]!.y * width + cells[k]!.x]!;
-    return label >= 0 && (isBefore.get(label) ?? true);
-  });
-  const parts = partsOf(before, Math.ceil(width / cell))
-    .map((part) => ({ part, area: part.reduce((sum, k) => sum + areaOf(cells[k]!), 0) }))
+  for (let x = 0; x < width; x++) see(Math.floor(x / cell), 0, 1 / width);
+  const before = maskWhere(regions.length, (k) => regions[k]! >= 0 && along[regions[k]!]! < ALONG);
+  const cellAt = (k: number): Rect => {
+    const [x, y] = [(k % columns) * cell, Math.floor(k / columns) * cell];
+    return { x, y, width: Math.min(cell, width - x), height: Math.min(cell, height - y) };
+  };
+  const parts = partsOf(before, columns)
+    .map((part) => ({ part, area: part.reduce((sum, k) => sum + areaOf(cellAt(k)), 0) }))
     .sort((a, b) => b.area - a.area);
   const most = parts[0]?.area ?? 0;
-  const subject = new Uint8Array(labels.length);
-  let count = 0;
+  const subject = new Uint8Array(width * height);
+  let size = 0;
   for (const { part, area } of parts) {
     if (area < 0.1 * most) break;
-    for (const k of part) mark(subject, width, cells[k]!);
-    count += area;
+    for (const k of part) mark(subject, width, cellAt(k));
+    size += area;
   }
-  count += markStandingOut(picture, subject);
-  const share = count / labels.length;
+  size += markStandingOut(picture, subject);
+  const share = size / subject.length;
   if (share < SMALLEST || share > LARGEST) return null;
   const wide = widened(subject, width, height, Math.ceil(MARGIN * Math.max(width, height)));
   settleStrips(picture, subject, wide);
   return wide;
-}
-
-/** The squares of a side that cover a picture, in reading order; the last ones of a row and a column may be cut off. */
-function cellsOf(width: number, height: number, side: number): Rect[] {
-  const cells: Rect[] = [];
-  for (let y = 0; y < height; y += side)
-    for (let x = 0; x < width; x += side)
-      cells.push({
-        x,
-        y,
-        width: Math.min(side, width - x),
-        height: Math.min(side, height - y),
-      });
-  return cells;
 }
 
 function areaOf({ width, height }: Rect): number {
@@ -132,22 +119,18 @@ function markStandingOut(picture: Raster, subject: Uint8Array): number {
   const step = Math.max(1, Math.round(Math.max(width, height) / 400));
   const [w, h] = [Math.floor(width / step), Math.floor(height / step)];
   const linear = linearOf(whiteOf(data));
-  const isGrey = channels < 3;
-  const lab = [0, 1, 2].map(() => new Float32Array(w * h));
+  const [green, blue] = channels < 3 ? [0, 0] : [1, 2];
+  const lab = [0, 1, 2].map(() => new Float32Array(w * h)) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
   const open = new Float32Array(w * h);
   for (let y = 0, p = 0; y < h; y++)
     for (let x = 0; x < w; x++, p++) {
       const q = y * step * width + x * step;
       const i = q * channels;
-      const red = linear(data[i]!);
-      const { L, a, b } = labOfLinear(
-        red,
-        isGrey ? red : linear(data[i + 1]!),
-        isGrey ? red : linear(data[i + 2]!),
-      );
-      lab[0]![p] = L;
-      lab[1]![p] = a;
-      lab[2]![p] = b;
+      layLab(lab, p, linear(data[i]!), linear(data[i + green]!), linear(data[i + blue]!));
       open[p] = subject[q] ? 0 : 1;
     }
   // Each row's background is what stands at its two ends.

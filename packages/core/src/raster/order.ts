@@ -4,7 +4,7 @@
  * @param values whose greatest size times steps times count stays below 2^53
  * @param steps in 1 that values are told apart by
  */
-export function orderOf(values: readonly number[], steps: number): Int32Array {
+export function orderOf(values: ArrayLike<number>, steps: number): Int32Array {
   const n = values.length;
   const keys = new Float64Array(n);
   for (let k = 0; k < n; k++) keys[k] = Math.round(values[k]! * steps) * n + k;

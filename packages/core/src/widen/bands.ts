@@ -96,19 +96,19 @@ function jointsAlong(
     }
     return sums;
   });
-  const change = (y: number): number => {
-    let sum = 0;
+  const changes = new Float64Array(height + 1);
+  for (let y = BESIDE; y <= height - BESIDE; y++) {
     for (const row of rows)
-      sum += Math.abs(row[y + BESIDE]! - 2 * row[y]! + row[y - BESIDE]!) / BESIDE;
-    return sum / rows.length;
-  };
+      changes[y]! += Math.abs(row[y + BESIDE]! - 2 * row[y]! + row[y - BESIDE]!) / BESIDE;
+    changes[y]! /= rows.length;
+  }
   const found: number[] = [];
   for (let y = LEAST; y < height - LEAST; y++) {
-    const here = change(y);
+    const here = changes[y]!;
     if (here < JOINT) continue;
     let peak = true;
     for (let v = Math.max(BESIDE, y - BESIDE); v <= Math.min(height - BESIDE, y + BESIDE); v++)
-      if (change(v) > here) peak = false;
+      if (changes[v]! > here) peak = false;
     if (peak && y - (found.at(-1) ?? -LEAST) >= BESIDE) found.push(y);
   }
   return withoutThings(found, THING * height, (a, b) => {

@@ -76,3 +76,11 @@ test('what may be a wire or a hair is what it is likelier, a wire where there is
   expect(kindsOf([of('wires', 1), of('lines', 2.5)])).toEqual(['lines']);
   expect(kindsOf([of('wires', 1), of('lines', 1.5)])).toEqual(['wires']);
 });
+
+test('a single letter that is a surer hair is that; among others of its ink, or where it is the surer, it stays', () => {
+  const ink = { ...candidate('ink', (_, y) => Math.abs(y - 40) <= 2), odds: 1, isAlone: true };
+  const hair = { ...crease(40, 40), kind: 'lines' as const };
+  expect(kindsOf([ink, hair])).toEqual(['lines']);
+  expect(kindsOf([{ ...ink, isAlone: false }, hair])).toEqual(['ink']);
+  expect(kindsOf([{ ...ink, odds: 4 }, hair])).toEqual(['ink']);
+});

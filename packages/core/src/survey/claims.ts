@@ -34,7 +34,9 @@ export function surerLines(
   all: readonly Candidate[],
   { width, height }: Raster,
 ): (ink: Candidate) => boolean {
-  const lines = all.filter(({ line }) => line).sort((a, b) => a.odds - b.odds);
+  const lines = all
+    .filter(({ line, kind }) => line && kind !== 'lines')
+    .sort((a, b) => a.odds - b.odds);
   if (!lines.length || !all.some(({ kind }) => kind === 'ink')) return () => false;
   // Of each pixel the surest line, counted from 1.
   const surest = new Uint16Array(width * height);
@@ -46,6 +48,20 @@ export function surerLines(
     if (!from) return false;
     const on = pixels.reduce((sum, p) => sum + (surest[p]! >= from ? 1 : 0), 0);
     return on > SHARED * pixels.length;
+  };
+}
+
+/** Tells whether all there is of an ink is a single, surer hair: letters are much like hairs, but come in numbers. */
+export function surerHair(all: readonly Candidate[]): (ink: Candidate) => boolean {
+  const hairs = all.filter(({ kind }) => kind === 'lines');
+  return ({ pixels, odds, isAlone }) => {
+    if (!isAlone) return false;
+    const own = new Set(pixels);
+    return hairs.some(
+      (hair) =>
+        hair.odds > odds &&
+        hair.pixels.reduce((sum, p) => sum + (own.has(p) ? 1 : 0), 0) > SHARED * own.size,
+    );
   };
 }
 

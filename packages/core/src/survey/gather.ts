@@ -37,6 +37,8 @@ export interface Candidate {
   /** Width of what it is made of, and how far its edges fade, px. */
   readonly size?: number;
   readonly soft?: number;
+  /** Of ink: nothing else of it was found. */
+  readonly isAlone?: boolean;
   /** Pixels of what it is made of, where that has outlines of its own. */
   readonly parts?: readonly Int32Array[];
 }
@@ -97,7 +99,14 @@ function linesFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
   const found: Candidate[] = [];
   const fine = [...strands, ...foreign].filter((s) => s.level < 3);
   for (const i of inkOf(fine, layers, tone))
-    found.push({ kind: 'ink', pixels: up(i.site), odds: i.odds, polarity: i.polarity, line: null });
+    found.push({
+      kind: 'ink',
+      pixels: up(i.site),
+      odds: i.odds,
+      polarity: i.polarity,
+      line: null,
+      isAlone: i.isAlone,
+    });
   const lines = scratchesOf(fine, base.grey, base.colours[3] ?? null);
   const wires = wiresOf(strands, base.grey);
   return [

@@ -1,4 +1,5 @@
 import { inkFlanks } from './ink-flanks.js';
+import { offFrom } from './ink-letters.js';
 import type { Stroke } from './ink-stroke.js';
 
 const [WIDTH, HEIGHT] = [120, 90];
@@ -28,7 +29,7 @@ const STROKE = {
 } as unknown as Stroke;
 
 const flanksOf = (at: (x: number, y: number) => readonly number[] | null) =>
-  inkFlanks(layerOf(at), [STROKE], INK, 18);
+  inkFlanks(layerOf(at), [STROKE], offFrom(layerOf(at), INK, 1), 18);
 
 describe('how strokes lie', () => {
   test('alone, all of their colour is thin, and their edges are crisp', () => {

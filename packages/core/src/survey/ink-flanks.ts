@@ -18,13 +18,13 @@ export interface InkFlanks {
 
 /**
  * Tells strokes from the grounds of a picture that have their colour: those are broad, and end softly.
- * @param colour of the strokes, as the layer's planes are
- * @param within how far pixels of the colour may differ from it, levels of the furthest channel
+ * @param offAt how far a pixel of the layer is from their colour, levels
+ * @param within how far pixels of the colour may be from it, levels
  */
 export function inkFlanks(
-  { grey, colours }: Layer,
+  { grey }: Layer,
   strokes: readonly Stroke[],
-  colour: readonly number[],
+  offAt: (p: number) => number,
   within: number,
 ): InkFlanks {
   const { breadth } = breadthsOf(strokes);
@@ -35,14 +35,8 @@ export function inkFlanks(
     grey.height,
   );
   const [width, height] = [right - left + 1, bottom - top + 1];
-  const planes = (colours.length ? colours : [grey]).map(({ values }) => values);
-  const off = (p: number): number => {
-    const q = (top + Math.floor(p / width)) * grey.width + left + (p % width);
-    let far = 0;
-    for (let c = 0; c < planes.length; c++)
-      far = Math.max(far, Math.abs(planes[c]![q]! - colour[c]!));
-    return far;
-  };
+  const off = (p: number): number =>
+    offAt((top + Math.floor(p / width)) * grey.width + left + (p % width));
   const crests = strokes.flatMap((stroke) =>
     crestOf(stroke, grey.width).map(
       (q) => (Math.floor(q / grey.width) - top) * width + (q % grey.width) - left,

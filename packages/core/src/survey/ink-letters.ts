@@ -44,15 +44,17 @@ interface Doubtful {
 /** An ink by the strokes that were found of it. */
 export interface InkStrokes {
   readonly strokes: readonly Stroke[];
-  readonly colour: readonly number[];
+  /** How far a pixel is from its colour, levels. */
+  readonly off: (p: number) => number;
   /** How much further its colour may stray than as a rule: a foreign hue tells it. */
   readonly loose: number;
 }
 
-/** How far a layer's pixels are from a colour, levels of the furthest channel. */
+/** How far a layer's pixels are from a colour, levels of the furthest channel. @param raised by how much they count for more */
 export function offFrom(
   { grey, colours }: Layer,
   colour: readonly number[],
+  raised: number,
 ): (p: number) => number {
   const planes = (colours.length ? colours : [grey, grey, grey]).map(({ values }) => values);
   return (p) => {
@@ -61,7 +63,7 @@ export function offFrom(
       const d = Math.abs(planes[c]![p]! - colour[c]!);
       if (d > far) far = d;
     }
-    return far;
+    return raised * far;
   };
 }
 
@@ -77,7 +79,7 @@ export function lettersIn(
 ): Piece[] {
   const { grey } = layer;
   const { width, height } = grey;
-  const off = offFrom(layer, ink.colour);
+  const { off } = ink;
   const { breadth, thin } = breadthsOf(ink.strokes);
   const within = withinOf(ink.strokes, off, width);
   const like = (from: number, to: number): Uint8Array => {

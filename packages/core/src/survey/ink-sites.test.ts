@@ -1,6 +1,7 @@
 import { seededRandom } from '../random/random.js';
 import type { Layer } from '../raster/layers.js';
 import type { Stroke } from './ink-stroke.js';
+import { offFrom } from './ink-letters.js';
 import { inkSites } from './ink-sites.js';
 import { strokePixels } from './stroke-mask.js';
 
@@ -83,7 +84,7 @@ function layerOf(other: (x: number, y: number) => readonly number[] | null): Lay
 }
 
 function found(layer: Layer, strokes: readonly Stroke[] = [STROKE], loose = 1): Set<number> {
-  const ink = { strokes, colour: INK, loose };
+  const ink = { strokes, off: offFrom(layer, INK, 1), loose };
   return new Set(inkSites(layer, ink, new Uint8Array(WIDTH * HEIGHT)).flatMap((s) => [...s]));
 }
 
@@ -193,13 +194,8 @@ describe('where ink lies', () => {
 
   test('pixels that are taken stay taken', () => {
     const taken = new Uint8Array(WIDTH * HEIGHT).fill(1);
-    const ink = { strokes: [STROKE], colour: INK, loose: 1 };
-    expect(
-      inkSites(
-        layerOf(() => null),
-        ink,
-        taken,
-      ),
-    ).toEqual([]);
+    const layer = layerOf(() => null);
+    const ink = { strokes: [STROKE], off: offFrom(layer, INK, 1), loose: 1 };
+    expect(inkSites(layer, ink, taken)).toEqual([]);
   });
 });

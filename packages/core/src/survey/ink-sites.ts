@@ -1,6 +1,6 @@
 import type { Layer } from '../raster/layers.js';
 import type { InkStrokes } from './ink-letters.js';
-import { LETTERS, lettersIn, offFrom } from './ink-letters.js';
+import { LETTERS, lettersIn } from './ink-letters.js';
 import type { Stretch } from './ink-stroke.js';
 import { breadthsOf, stretchOf, SURELY } from './ink-stroke.js';
 import type { Piece } from './pieces.js';
@@ -20,7 +20,7 @@ const [AROUND, ROUNDS] = [10, 4];
  */
 export function inkSites(layer: Layer, ink: InkStrokes, taken: Uint8Array): Int32Array[] {
   const { width, height } = layer.grey;
-  const off = offFrom(layer, ink.colour);
+  const { off } = ink;
   const { breadth } = breadthsOf(ink.strokes);
   let stretch = stretchOf(ink.strokes, AROUND * breadth, width, height);
   let letters = lettersIn(layer, ink, stretch, taken);

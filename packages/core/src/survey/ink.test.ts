@@ -106,4 +106,24 @@ describe('writing in a picture in colour', () => {
     expect(written({ straight: 1, unsteady: 0.1 })).toBeLessThan(0);
     expect(written({ straight: 0.35, unsteady: 0.24 })).toBeLessThan(0);
   });
+
+  test('is told too when it is nearly of the tone of what is behind it', () => {
+    const faint = [132, 129, 124];
+    const strokes = STROKES.map((stroke) => ({
+      ...stroke,
+      traits: { ...stroke.traits, height: 18, straight: 0.35, unsteady: 0.02 },
+    }));
+    const { grey, colours } = layerOf(faint);
+    const layers = [{ grey, colours: colours.slice(0, 3) }];
+    const [first] = inkOf(strokes, layers, null);
+    expect(first!.odds).toBeGreaterThan(0);
+    expect(first!.colour.map(Math.round)).toEqual(faint);
+    const drawn = new Set(strokes.flatMap((stroke) => [...strokePixels(stroke, frame)]));
+    expect(first!.site.filter((p) => drawn.has(p)).length).toBeGreaterThan(
+      0.5 * first!.site.length,
+    );
+    // So little stands out of the grain of a picture, too.
+    const fainter = strokes.map((s) => ({ ...s, traits: { ...s.traits, height: 6 } }));
+    expect(inkOf(fainter, layers, null)).toHaveLength(0);
+  });
 });

@@ -4,6 +4,7 @@ import { withoutEchoes } from './chains.js';
 import type { InkFlanks } from './ink-flanks.js';
 import { inkFlanks } from './ink-flanks.js';
 import { inkOdds } from './ink-judge.js';
+import { offFrom } from './ink-letters.js';
 import { inkSites } from './ink-sites.js';
 import { inkTraits } from './ink-traits.js';
 import type { Layer } from '../raster/layers.js';
@@ -19,6 +20,8 @@ export interface Ink {
   readonly colour: readonly number[];
   readonly polarity: 1 | -1;
   readonly odds: number;
+  /** Nothing else of the ink was found. */
+  readonly isAlone: boolean;
 }
 
 /** What a strand must be to be a stroke of ink: standing out, and steady in tone and colour. */
@@ -36,6 +39,14 @@ const BROAD = { share: 0.1, against: 20 } as const;
 const FEW = { hairs: 5, more: 5 } as const;
 
 /**
+ * By how much the contrast of a picture is raised: letters nearly of the tone of what is behind them stand out as little from
+ * it as what stood before the camera does from its own, and are told apart from that once it is raised.
+ */
+const RAISED = [1, 2, 4] as const;
+/** Share of a stroke in what was found before from which on it belongs to that. */
+const FOUND = 0.5;
+
+/**
  * Pieces of writing, likeliest first.
  * @param strands of the finest levels
  * @param layers the same levels, finest first
@@ -46,14 +57,35 @@ export function inkOf(
   tone: ToneCurve | null,
 ): Ink[] {
   const { width, height } = layers[0]!.grey;
+  const taken = new Uint8Array(width * height);
+  const isFound = ({ xs, ys }: Strand): boolean =>
+    xs.reduce((n, x, i) => n + taken[Math.round(ys[i]!) * width + Math.round(x)]!, 0) >
+    FOUND * xs.length;
+  return RAISED.flatMap((raised) =>
+    inkStandingOut(
+      strands.filter((s) => s.traits.height * raised >= STROKE.height && !isFound(s)),
+      layers,
+      raised > 1 ? null : tone,
+      { taken, raised },
+    ),
+  ).sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
+}
+
+/** Writing among strands that stand out. @param options what was found before, to which this is added, and how far contrast is raised */
+function inkStandingOut(
+  strands: readonly Strand[],
+  layers: readonly Layer[],
+  tone: ToneCurve | null,
+  { taken, raised }: { readonly taken: Uint8Array; readonly raised: number },
+): Ink[] {
+  const { width, height } = layers[0]!.grey;
   const size = Math.sqrt(width * height);
   const hueOf = (colour: readonly number[], polarity: 1 | -1): number =>
     Math.max(foreign(colour, tone), polarity < 0 ? strays(colour, tone) : 0);
   const isHued = (s: Stroke): boolean => hueOf(s.colour, s.polarity) > 0.5 && isSteady(s, FOREIGN);
   const strokes = withoutEchoes(
     strands
-      .filter((s) => s.traits.height >= STROKE.height)
-      .map((s) => strokeOf(s, layers[s.level]!))
+      .map((s) => strokeOf(s, layers[s.level]!, raised))
       .filter((s) => isSteady(s, 1) || isHued(s))
       .sort((a, b) => b.reach - a.reach || a.xs[0]! - b.xs[0]!),
     layers[0]!.grey,
@@ -62,7 +94,7 @@ export function inkOf(
   const other = new Set(hued);
   /** The colours of some strokes that are likely to be inks, likeliest first. */
   const likely = (some: readonly Stroke[], loose: number) =>
-    modesOf(some, loose)
+    modesOf(some, (loose * SAME) / raised)
       .flatMap((members) => {
         const colour = members[0]!.colour.map((_, c) => medianOf(members.map((m) => m.colour[c]!)));
         const hue = fewOf(members) * hueOf(colour, members[0]!.polarity);
@@ -70,24 +102,27 @@ export function inkOf(
           inkOdds(inkTraits(members, size, hue, flanks));
         // Looking beside the strokes takes longest: it is left out where it cannot help.
         if (oddsWith(FLAWLESS) < LEAST) return [];
-        const own = oddsWith(inkFlanks(layers[0]!, members, colour, loose * SURELY));
+        const own = oddsWith(
+          inkFlanks(layers[0]!, members, offFrom(layers[0]!, colour, raised), loose * SURELY),
+        );
         return own < LEAST ? [] : [{ members, colour, own }];
       })
       .sort((a, b) => b.own - a.own);
   const found: Ink[] = [];
-  const taken = new Uint8Array(width * height);
   for (const [loose, some] of [
     [FOREIGN, hued],
     [1, strokes.filter((s) => !other.has(s))],
   ] as const)
     for (const { members, colour, own } of likely(some, loose)) {
-      const sites = inkSites(layers[0]!, { strokes: members, colour, loose }, taken);
+      const off = offFrom(layers[0]!, colour, raised);
+      const sites = inkSites(layers[0]!, { strokes: members, off, loose }, taken);
       const share = sites.reduce((sum, site) => sum + site.length, 0) / (width * height);
       const broad = BROAD.against * Math.max(0, share - BROAD.share);
       const { polarity } = members[0]!;
-      for (const site of sites) found.push({ site, colour, polarity, odds: own - broad });
+      const isAlone = sites.length === 1;
+      for (const site of sites) found.push({ site, colour, polarity, odds: own - broad, isAlone });
     }
-  return found.sort((a, b) => b.odds - a.odds || a.site[0]! - b.site[0]!);
+  return found;
 }
 
 function fewOf(strokes: readonly Stroke[]): number {
@@ -98,7 +133,8 @@ function isSteady({ traits, spread }: Stroke, loose: number): boolean {
   return traits.unsteady < loose * STROKE.unsteady && spread <= loose * STROKE.spread;
 }
 
-function strokeOf(strand: Strand, { grey, colours }: Layer): Stroke {
+/** @param raised by how much what its colour strays counts */
+function strokeOf(strand: Strand, { grey, colours }: Layer, raised: number): Stroke {
   const { xs, ys, level } = strand;
   const side = 2 ** level;
   const shift = (side - 1) / 2;
@@ -111,7 +147,7 @@ function strokeOf(strand: Strand, { grey, colours }: Layer): Stroke {
       return values[py * grey.width + px]!;
     });
     const middle = medianOf(along);
-    spread = Math.max(spread, medianOf(along.map((v) => Math.abs(v - middle))));
+    spread = Math.max(spread, raised * medianOf(along.map((v) => Math.abs(v - middle))));
     colour.push(middle);
   }
   return { ...strand, colour, spread, reach: xs.length * side };
@@ -121,8 +157,8 @@ function unlike(a: readonly number[], b: readonly number[]): number {
   return Math.max(...a.map((v, c) => Math.abs(v - b[c]!)));
 }
 
-/** Strokes by the colours that most stroke length has. */
-function modesOf(strokes: readonly Stroke[], loose: number): Stroke[][] {
+/** Strokes by the colours that most stroke length has. @param same levels that strokes of one ink differ at most */
+function modesOf(strokes: readonly Stroke[], same: number): Stroke[][] {
   let left = [...strokes];
   const modes: Stroke[][] = [];
   while (left.length && modes.length < MODES) {
@@ -130,7 +166,7 @@ function modesOf(strokes: readonly Stroke[], loose: number): Stroke[][] {
     let most = 0;
     for (const s of left) {
       const members = left.filter(
-        (t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= loose * SAME,
+        (t) => t.polarity === s.polarity && unlike(s.colour, t.colour) <= same,
       );
       const reach = members.reduce((sum, m) => sum + m.reach, 0);
       if (reach > most) [best, most] = [members, reach];

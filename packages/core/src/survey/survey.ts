@@ -2,7 +2,7 @@ import { halvesOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import type { Task } from '../task/task.js';
 import { checkpoint } from '../task/task.js';
-import { fringes, meshed, SHARED, strings, surerLines } from './claims.js';
+import { fringes, meshed, SHARED, strings, surerHair, surerLines } from './claims.js';
 import { factsReader } from './facts.js';
 import { fadeOf } from './fade.js';
 import type { Finding, FindingKind } from './finding.js';
@@ -75,18 +75,16 @@ export function findingsFrom(
   const claimed = new Uint8Array(picture.width * picture.height);
   const written = new Uint8Array(claimed.length);
   const kept: Candidate[] = [];
-  const isSurerLine = surerLines(
-    all.filter((f) => f.kind !== 'lines' && f.odds > leastOdds(options, f.kind)),
-    picture,
-  );
+  const likely = all.filter((f) => f.odds > leastOdds(options, f.kind));
+  const [isLine, isHair] = [surerLines(likely, picture), surerHair(likely)];
   for (const some of CLAIMS) {
-    const own = all
-      .filter(({ kind, odds }) => some.includes(kind) && odds > leastOdds(options, kind))
+    const own = likely
+      .filter(({ kind }) => some.includes(kind))
       .sort((a, b) => claimOf(b) - claimOf(a) || a.pixels[0]! - b.pixels[0]!);
     for (const found of own) {
       const { kind } = found;
       if (kind === 'losses' && kept.length && meshed(found, claimed, picture)) continue;
-      if (kind === 'ink' && isSurerLine(found)) continue;
+      if (kind === 'ink' && (isLine(found) || isHair(found))) continue;
       if (
         kind === 'creases' &&
         (fringes(found, claimed, picture) || strings(found, written, picture))

@@ -53,6 +53,35 @@ test('the job board: jobs are begun and edited, and refused files are explained'
   await expect(job.getByText('delivered')).toBeVisible();
 });
 
+test('jobs do not move once they are shown, and are shown though prices are not known', async ({
+  page,
+}) => {
+  let answer = (): void => {};
+  const held = new Promise<void>((done) => (answer = done));
+  await page.route('**/api/house', async (route) => {
+    await held;
+    await route.continue();
+  });
+  const [jobs] = await Promise.all([
+    page.waitForResponse((response) => response.url().endsWith('/api/jobs')),
+    page.goto(server.url),
+  ]);
+  await jobs.finished();
+  // Twice a frame: whatever came has been drawn.
+  await page.evaluate(
+    () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+  );
+  await expect(page.getByLabel('Loading the jobs')).toBeVisible();
+  await expect(page.getByRole('article')).toHaveCount(0);
+  answer();
+  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article').first()).toContainText(/left/);
+  await page.unroute('**/api/house');
+  await page.route('**/api/house', (route) => route.fulfill({ status: 500, body: '{}' }));
+  await page.reload();
+  await expect(page.getByRole('article')).toHaveCount(5);
+});
+
 test('a dropped file makes a job and opens on the bench', async ({ page }) => {
   await page.goto(server.url);
   const coded = await readFile(photo('quay-print-light-crop16.png'), 'base64');

@@ -24,14 +24,17 @@ import { useUploads } from './uploads.js';
 
 /** The board of jobs. */
 export function JobsPage() {
-  const { data: jobs, error, isLoading, mutate } = useJobs();
+  const { data, error, isLoading, mutate } = useJobs();
   const [form, setForm] = useState<Job | 'new' | null>(null);
   const [words, setWords] = useState('');
   const [shown, setShown] = useState<Shown>('open');
   const [gone, setGone] = useState<Job | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [settings, setSettings] = useState(false);
-  const { data: house, isLoading: houseComing } = useHouse();
+  const { data: house, error: houseTrouble, isLoading: isHouseLoading } = useHouse();
+  // Prices and what will be late are told with the jobs: jobs that grew would move away under a pointer.
+  const isComing = isLoading || (isHouseLoading && houseTrouble === undefined);
+  const jobs = isComing ? undefined : data;
   const uploads = useUploads();
   const plan = jobs && house ? todaysPlan(jobs, house) : null;
   const drop = async (job: Job): Promise<void> => {
@@ -74,7 +77,6 @@ export function JobsPage() {
         {jobs && jobs.length > 0 && house && (
           <PlanStrip jobs={jobs} house={house} onSettings={() => setSettings(true)} />
         )}
-        {jobs && jobs.length > 0 && houseComing && <PlanRoom aria-hidden />}
         {gone && (
           <Gone role="status">
             <span>“{gone.title}” was deleted.</span>
@@ -89,7 +91,7 @@ export function JobsPage() {
             {messageOf(error)} <Push onPress={() => void mutate()}>Try again</Push>
           </Warning>
         )}
-        {isLoading && <Loading aria-busy="true" aria-label="Loading the jobs" />}
+        {isComing && <Loading aria-busy="true" aria-label="Loading the jobs" />}
         {jobs?.length === 0 && (
           <Nothing>
             <h2>No jobs yet</h2>
@@ -173,12 +175,6 @@ const Search = styled(SearchField)`
     border-radius: ${look.corner};
     background: ${look.paperHigh};
   }
-`;
-
-/** As high as the plan: the jobs below it must not move under a pointer when it comes. */
-const PlanRoom = styled.div`
-  height: 106px;
-  margin-bottom: 16px;
 `;
 
 const Gone = styled.div`

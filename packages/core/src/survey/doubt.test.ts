@@ -47,21 +47,4 @@ describe('a strand among doubtful ones', () => {
       ),
     ).toBeCloseTo(1.8, 5);
   });
-
-  test('where only what is round it counts, does not heed what is far away', () => {
-    const many = Array.from({ length: 10 }, () => strand(SIDE));
-    const at = (x: number): Strand => ({ ...own, xs: own.xs.map(() => x) });
-    const [near, far] = [at(90), at(310)];
-    const judge = (s: Strand): number => (s === near || s === far ? 1 : -2);
-    const asked = (isNear: boolean) =>
-      inDoubt([near, far, ...many], frame, judge, { free: 0.75, each: 0.68, isNear });
-    expect(asked(false)(near)).toBeCloseTo(asked(false)(far), 5);
-    expect(asked(true)(far)).toBeCloseTo(1.8, 5);
-    // Ten sides’ length in the corner’s part, which counts 4 of 7 with the three beside it, 16 times over.
-    expect(asked(true)(at(10))).toBeCloseTo(
-      -2 + 0.75 - 0.68 * Math.log(0.2 + (16 * 10 * 4) / 7),
-      5,
-    );
-    expect(asked(true)(near)).toBeLessThan(asked(true)(far));
-  });
 });

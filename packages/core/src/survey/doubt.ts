@@ -16,13 +16,7 @@ export interface Doubt {
   readonly free: number;
   /** What speaks against it where there is e times as much of them. */
   readonly each: number;
-  /** Whether only those round it count, as if all the picture were so: the rest of it says nothing of what it runs over. */
-  readonly isNear?: boolean;
 }
-
-/** Parts of the picture's width and height that strands are counted in, and how much their own part counts beside the next. */
-const PARTS = 4;
-const OWN = 4;
 
 /**
  * A judge that asks the picture as a whole: where much is nearly like what is looked for, among twigs, fur and masonry,
@@ -33,41 +27,17 @@ export function inDoubt(
   strands: readonly Strand[],
   { width, height }: { readonly width: number; readonly height: number },
   judge: Judge,
-  { free, each, isNear = false }: Doubt,
+  { free, each }: Doubt,
 ): Judge {
-  const parts = isNear ? PARTS : 1;
-  const partAt = (x: number, y: number): number =>
-    parts * Math.min(parts - 1, Math.floor((parts * y) / height)) +
-    Math.min(parts - 1, Math.floor((parts * x) / width));
-  const lengths = { '-1': new Float64Array(parts * parts), '1': new Float64Array(parts * parts) };
+  const length = { '-1': 0, '1': 0 };
   for (const strand of strands) {
-    const { xs, ys, level, polarity } = strand;
     const odds = judge(strand);
     if (odds > DOUBTFUL.from && odds < DOUBTFUL.to)
-      for (let i = 0; i < xs.length; i++) lengths[polarity][partAt(xs[i]!, ys[i]!)]! += 2 ** level;
+      length[strand.polarity] += strand.xs.length * 2 ** strand.level;
   }
   const side = Math.sqrt(width * height);
-  const round = { '-1': roundParts(lengths['-1'], parts), '1': roundParts(lengths['1'], parts) };
-  return (strand) => {
-    const { xs, ys, polarity } = strand;
-    let length = 0;
-    for (let i = 0; i < xs.length; i++) length += round[polarity][partAt(xs[i]!, ys[i]!)]!;
-    length /= Math.max(1, xs.length);
-    return judge(strand) + Math.min(MOST, free - each * Math.log(ANY + length / side));
-  };
-}
-
-/** What every part comes to with the parts beside it, as if all the picture were so. */
-function roundParts(lengths: Float64Array, parts: number): Float64Array {
-  return lengths.map((_, k) => {
-    const [x, y] = [k % parts, Math.floor(k / parts)];
-    let [sum, count] = [0, 0];
-    for (let v = Math.max(0, y - 1); v <= Math.min(parts - 1, y + 1); v++)
-      for (let u = Math.max(0, x - 1); u <= Math.min(parts - 1, x + 1); u++) {
-        const share = u === x && v === y ? OWN : 1;
-        sum += share * lengths[v * parts + u]!;
-        count += share;
-      }
-    return (sum / count) * parts * parts;
-  });
+  const speaks = (polarity: 1 | -1): number =>
+    Math.min(MOST, free - each * Math.log(ANY + length[polarity] / side));
+  const shift = { '-1': speaks(-1), '1': speaks(1) };
+  return (strand) => judge(strand) + shift[strand.polarity];
 }

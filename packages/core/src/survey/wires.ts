@@ -13,7 +13,7 @@ export interface Frame {
 const PART = -2.6;
 const WIRE = { usual: 1.2, gap: { widths: 60, most: 160 } } as const;
 /** Fitted as the weights are, to the same photographs. */
-const DOUBT = { free: 1.16, each: 0.76, isNear: true } as const;
+const DOUBT = { free: 1.16, each: 0.76 } as const;
 /** Shortest wire, as a share of the picture's diagonal. */
 const SHORTEST = 0.1;
 /** A line this near the border and this parallel to it is a frame's or a mount's, shares of the shorter side. */

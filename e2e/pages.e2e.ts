@@ -73,8 +73,11 @@ test('jobs do not move once they are shown, and are shown though prices are not 
   );
   await expect(page.getByLabel('Loading the jobs')).toBeVisible();
   await expect(page.getByRole('article')).toHaveCount(0);
+  const search = page.getByRole('searchbox', { name: 'Search jobs' });
+  const place = await search.boundingBox();
   answer();
   await expect(page.getByRole('article')).toHaveCount(5);
+  expect(await search.boundingBox()).toEqual(place);
   await page.unroute('**/api/house');
   await page.route('**/api/house', (route) => route.fulfill({ status: 500, body: '{}' }));
   await page.reload();

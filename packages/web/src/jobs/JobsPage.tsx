@@ -63,7 +63,7 @@ export function JobsPage() {
       <Main>
         <Bar>
           <h1>Jobs</h1>
-          {jobs && <span>{summaryOf(jobs)}</span>}
+          <span>{jobs && summaryOf(jobs)}</span>
           <Search aria-label="Search jobs" value={words} onChange={setWords}>
             <Input placeholder="Search title, client, picture" />
           </Search>

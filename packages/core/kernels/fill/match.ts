@@ -49,25 +49,49 @@ function topLeft(pixels: usize, p: i32, width: i32): usize {
   return pixels + (<usize>(p - HALF - HALF * width) << 3);
 }
 
+/** What a match adds to its difference for being farther away than is free. */
+@inline
+function farness(a: i32, b: i32, width: i32, free: i32, rate: i32): i32 {
+  const ay = a / width;
+  const by = b / width;
+  return rate * max(0, abs(a - ay * width - (b - by * width)) + abs(ay - by) - free);
+}
+
+/** What it costs that a patch is matched with another one; at least `limit` once that is reached. */
+@inline
+function costOf(
+  pixels: usize,
+  a: i32,
+  b: i32,
+  width: i32,
+  free: i32,
+  rate: i32,
+  limit: i32,
+): i32 {
+  const far = rate == 0 ? 0 : farness(a, b, width, free, rate);
+  if (far >= limit) return far;
+  const stride = <usize>width << 3;
+  return (
+    far + difference(topLeft(pixels, a, width), topLeft(pixels, b, width), stride, limit - far)
+  );
+}
+
 export function measure(
   pixels: usize,
   target: usize,
   match: usize,
   distance: usize,
   width: i32,
+  free: i32,
+  rate: i32,
   part: i32,
   from: i32,
   to: i32,
 ): void {
-  const stride = <usize>width << 3;
   for (let i = from; i < to; i++) {
-    const d = difference(
-      topLeft(pixels, at32(target, i), width),
-      topLeft(pixels, at32(match, i), width),
-      stride,
-      i32.MAX_VALUE,
-    );
-    put32(distance, i, d);
+    const p = at32(target, i);
+    const q = at32(match, i);
+    put32(distance, i, costOf(pixels, p, q, width, free, rate, i32.MAX_VALUE));
   }
 }
 
@@ -91,11 +115,12 @@ export function improve(
   fresh: i32,
   sheets: i32,
   rows: i32,
+  free: i32,
+  rate: i32,
   part: i32,
   from: i32,
   to: i32,
 ): void {
-  const stride = <usize>width << 3;
   const backwards = (pass & 1) == 1;
   const step = backwards ? 1 : -1;
   let row = -1;
@@ -107,10 +132,9 @@ export function improve(
       row = y;
       begin((seed * <i32>0x9e3779b1) ^ (pass * 7919 + y * 104729 + from * 31));
     }
-    const mine = topLeft(pixels, p, width);
     let best = at32(match, i);
     let least = fresh
-      ? difference(mine, topLeft(pixels, best, width), stride, i32.MAX_VALUE)
+      ? costOf(pixels, p, best, width, free, rate, i32.MAX_VALUE)
       : at32(distance, i);
     for (let side = 0; side < 2; side++) {
       const shift = side == 0 ? step : step * width;
@@ -118,7 +142,7 @@ export function improve(
       if (j < from || j >= to) continue;
       const candidate = at32(match, j) - shift;
       if (candidate == best || !load<u8>(source + candidate)) continue;
-      const d = difference(mine, topLeft(pixels, candidate, width), stride, least);
+      const d = costOf(pixels, p, candidate, width, free, rate, least);
       if (d < least) {
         least = d;
         best = candidate;
@@ -132,7 +156,7 @@ export function improve(
       if (cx >= HALF && cy >= HALF && cx < width - HALF && cy < height - HALF) {
         const candidate = cy * width + cx;
         if (candidate != best && load<u8>(source + candidate)) {
-          const d = difference(mine, topLeft(pixels, candidate, width), stride, least);
+          const d = costOf(pixels, p, candidate, width, free, rate, least);
           if (d < least) {
             least = d;
             best = candidate;
@@ -150,7 +174,7 @@ export function improve(
       if (cx < HALF || cy < HALF || cx >= width - HALF || cy >= height - HALF) continue;
       const candidate = cy * width + cx;
       if (candidate == best || !load<u8>(source + candidate)) continue;
-      const d = difference(mine, topLeft(pixels, candidate, width), stride, least);
+      const d = costOf(pixels, p, candidate, width, free, rate, least);
       if (d < least) {
         least = d;
         best = candidate;

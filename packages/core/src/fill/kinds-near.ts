@@ -37,8 +37,8 @@ export function withUnlike(
   banned: Uint8Array,
   depth: number,
 ): Uint8Array {
-  const { width, height } = window;
-  if (depth < DEEP || !isOpen(hole, width, height)) return banned;
+  const { width } = window;
+  if (depth < DEEP) return banned;
   const grid = gridOf(window);
   const { looks, open, gone, known } = looksOf(window, hole, grid);
   const away = awayFromOpen(open, grid);
@@ -106,13 +106,6 @@ function awayFromOpen(open: Uint8Array, { cell, columns, rows }: Grid): Float32A
     isAny = true;
   }
   return isAny ? depthsOf(outside, columns, rows) : null;
-}
-
-/** Whether a hole reaches the window's border, which it does at the picture's border alone. */
-function isOpen(hole: Uint8Array, width: number, height: number): boolean {
-  for (let x = 0; x < width; x++) if (hole[x] || hole[hole.length - 1 - x]) return true;
-  for (let y = 0; y < height; y++) if (hole[y * width] || hole[(y + 1) * width - 1]) return true;
-  return false;
 }
 
 /** The mean looks of every cell, 1 where the hole takes nothing of it and where all, and how many px it leaves. */

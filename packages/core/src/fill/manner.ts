@@ -19,6 +19,12 @@ export interface Manner {
   readonly sharpness: number;
   /** How far, px at the finest level, matches are tried by chance. */
   readonly reach: number;
+  /**
+   * What a match as far away as `reach` costs, as a share of what places by chance differ by: in a hole within the picture,
+   * and in one open to its border, which nothing holds from beyond. With more, what is near is laid side by side again and
+   * again; with none, what stands far off and fits the border only is brought in.
+   */
+  readonly far: { readonly within: number; readonly open: number };
 }
 
 /** Up to this depth, px, a hole is a wire, a scratch, a crease. */
@@ -41,6 +47,7 @@ export function mannerFor(depth: number): Manner {
         rounds: { first: 8, least: 0, most: 6 },
         sharpness: 0.5,
         reach: Math.round(10 + 2 * depth),
+        far: { within: 0, open: 0 },
       }
     : {
         texture: 7,
@@ -51,5 +58,6 @@ export function mannerFor(depth: number): Manner {
         rounds: { first: 24, least: 4, most: 12 },
         sharpness: 0.25,
         reach: Math.round(48 + 6 * depth),
+        far: { within: 0.02, open: 0.15 },
       };
 }

@@ -5,6 +5,7 @@ import { alone } from '../task/crew.js';
 import { usualDifference } from './confidence.js';
 import type { Field } from './field.js';
 import { fieldOf, matchByChance, matchFromCoarse } from './field.js';
+import { ANYWHERE } from './farness.js';
 import { mannerFor } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
 import { improveMatchesPlainly, measureMatchesPlainly, patchDifference } from './plain/match.js';
@@ -17,7 +18,7 @@ import { pyramidOf } from './pyramid.js';
 import { tellMap } from './tell.js';
 import { agree, vote } from './vote.js';
 
-const chance = { reach: 30, sheets: 0, rows: 0 };
+const chance = { reach: 30, sheets: 0, rows: 0, farness: ANYWHERE };
 const manner = { ...mannerFor(20), coarsestDepth: 3 };
 
 function pyramid(width: number, height: number, seed: number, outside = false) {
@@ -94,11 +95,13 @@ describe('matching', () => {
   test.each([1, 2, 3])('kernel and plain twin agree to the last match, seed %d', (seed) => {
     const fast = field(57, 49, seed);
     const plain = field(57, 49, seed);
-    measureMatches(fast);
-    measureMatchesPlainly(plain);
+    const farness = { free: 9, rate: seed === 1 ? 0 : 2000 * seed };
+    measureMatches(fast, farness);
+    measureMatchesPlainly(plain, farness);
     expect(fast.distance).toEqual(plain.distance);
     for (let pass = 0; pass < 5; pass++) {
-      const sweep = { ...chance, pass, seed: seed * 77, fresh: pass === 2, sheets: 1, rows: 8 };
+      const fresh = pass === 2;
+      const sweep = { ...chance, farness, pass, seed: seed * 77, fresh, sheets: 1, rows: 8 };
       improveMatches(fast, sweep);
       improveMatchesPlainly(plain, sweep);
       expect(fast.match).toEqual(plain.match);

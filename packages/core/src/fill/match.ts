@@ -1,11 +1,16 @@
 import { rangesOf } from '../task/crew.js';
 import type { Field } from './field.js';
+import type { Farness } from './farness.js';
+import { ANYWHERE } from './farness.js';
 
 /** Lists shorter than this are not worth a second thread. */
 const LEAST_TARGETS = 512;
 
-/** Brings the distances up to date with the pixels. */
-export function measureMatches({ room, level, target, match, distance }: Field): void {
+/** Brings the distances up to date with the pixels. @param farness what being far adds to them */
+export function measureMatches(
+  { room, level, target, match, distance }: Field,
+  { free, rate }: Farness = ANYWHERE,
+): void {
   room.run(
     'measure',
     [
@@ -14,6 +19,8 @@ export function measureMatches({ room, level, target, match, distance }: Field):
       match.byteOffset,
       distance.byteOffset,
       level.width,
+      free,
+      rate,
     ],
     rangesOf(target.length, LEAST_TARGETS),
   );
@@ -31,6 +38,7 @@ export interface Sweep {
   /** How many sheets lie below the window, and how many rows they are apart. */
   readonly sheets: number;
   readonly rows: number;
+  readonly farness: Farness;
 }
 
 /**
@@ -39,7 +47,7 @@ export interface Sweep {
  */
 export function improveMatches(field: Field, sweep: Sweep): void {
   const { room, level, source, number, target, match, distance } = field;
-  const { pass, seed, fresh, reach, sheets, rows } = sweep;
+  const { pass, seed, fresh, reach, sheets, rows, farness } = sweep;
   room.run(
     'improve',
     [
@@ -57,6 +65,8 @@ export function improveMatches(field: Field, sweep: Sweep): void {
       fresh ? 1 : 0,
       sheets,
       rows,
+      farness.free,
+      farness.rate,
     ],
     sweepRanges(field, pass),
   );

@@ -4,6 +4,7 @@ import type { Rect } from '../raster/rect.js';
 import { frameOf } from '../raster/rect.js';
 import { deepestOf } from '../shape/depth.js';
 import { maskBox } from '../shape/mask-box.js';
+import { reachesBorder } from '../shape/reaches-border.js';
 import type { Crew } from '../task/crew.js';
 import { alone } from '../task/crew.js';
 import type { Task } from '../task/task.js';
@@ -11,19 +12,21 @@ import { checkpoint } from '../task/task.js';
 import type { Sheet } from './atlas.js';
 import { atlasOf, fittingSheets } from './atlas.js';
 import type { DonorMap } from './donor-map.js';
-import type { Field } from './field.js';
+import type { Chance, Field } from './field.js';
 import { fieldOf, matchFromCoarse } from './field.js';
 import type { GuideLine } from './guides.js';
 import { guidePaths, guidePull } from './guides.js';
 import type { Manner } from './manner.js';
 import { mannerFor } from './manner.js';
 import { measureMatches } from './match.js';
+import { ANYWHERE, farnessAt } from './farness.js';
 import { pyramidOf } from './pyramid.js';
 import type { RoughFill } from './rough.js';
 import { roughOf } from './rough.js';
 import { beginLevel, settleLevel } from './settle-level.js';
 import { tellMap } from './tell.js';
 import { withUnlike } from './kinds-near.js';
+import { unlikeByChance } from './unlike.js';
 import { vote } from './vote.js';
 
 /** Options of {@link searchFill}. */
@@ -74,7 +77,9 @@ export function searchFill(
   if (!box) throw new NothingToCopy('The site covers no pixel of the picture.');
   const middle = [box.x + (box.width - 1) / 2, box.y + (box.height - 1) / 2] as const;
   const depth = deepestOf(hole, window.width, window.height);
-  const closed = options.near ? withUnlike(window, hole, banned, depth) : banned;
+  // A window ends beside the hole at the picture's border alone.
+  const isOpen = reachesBorder(hole, window.width, window.height);
+  const closed = options.near && isOpen ? withUnlike(window, hole, banned, depth) : banned;
   const atlas = sheets.length
     ? atlasOf(window, hole, closed, sheets, middle)
     : { raster: window, hole, banned: closed, rows: 0 };
@@ -88,7 +93,13 @@ export function searchFill(
   const paths = options.guides?.length ? guidePaths(window, hole, options.guides) : null;
   pyramid.work.dice[0] = firstState(seed);
   let field: Field | null = null;
+  let unlike = 0;
   let done = 0;
+  const chanceAt = (k: number): Chance => ({
+    reach: manner.reach >> k,
+    sheets: sheets.length,
+    rows: atlas.rows >> k,
+  });
   const rounds = levels.map((_, k) => roundsAt(manner, k, levels.length));
   const work = levels.map((level, k) => rounds[k]! * level.width * level.height);
   const whole = work.reduce((a, b) => a + b, 0);
@@ -100,10 +111,15 @@ export function searchFill(
     const next = fieldOf(pyramid, k);
     if (next.sources.length < FEWEST_SOURCES && !(k === 0 && next.sources.length > 0)) continue;
     if (!next.holes.length) continue;
+    // Sheets lie beside the window: how far off they are says nothing.
+    if (!field && manner.far.open) unlike = unlikeByChance(next, chanceAt(k));
+    const far = { depth, isOpen, unlike };
+    const farness = sheets.length ? ANYWHERE : farnessAt(manner, far, next.level, k);
     const levelWork = {
       field: next,
       manner,
-      chance: { reach: manner.reach >> k, sheets: sheets.length, rows: atlas.rows >> k },
+      farness,
+      chance: chanceAt(k),
       rounds: field ? rounds[k]! : Math.max(8, rounds[k]!),
       isFinest: k === 0,
       seed: seed + 131 * k,
@@ -113,7 +129,7 @@ export function searchFill(
     };
     if (field) {
       matchFromCoarse(next, field);
-      measureMatches(next);
+      measureMatches(next, farness);
       vote(next, manner.sharpness, 'half');
       settleLevel(levelWork);
     } else beginLevel(levelWork);

@@ -2,6 +2,7 @@ import type { Chance, Field } from './field.js';
 import { matchByChance } from './field.js';
 import type { Manner } from './manner.js';
 import { improveMatches, measureMatches } from './match.js';
+import type { Farness } from './farness.js';
 import { mirrorInwards, peelInwards } from './start.js';
 import { vote } from './vote.js';
 
@@ -13,6 +14,7 @@ export interface LevelWork {
   readonly field: Field;
   readonly manner: Manner;
   readonly chance: Chance;
+  readonly farness: Farness;
   readonly rounds: number;
   readonly isFinest: boolean;
   /** Of the level's chance. */
@@ -27,13 +29,14 @@ export interface LevelWork {
 
 /** Searches and votes in turn, from what the hole holds and its patches are matched with. @param start which beginning it is */
 export function settleLevel(work: LevelWork, start = 0): void {
-  const { field, manner, chance, rounds, isFinest, seed, pull, check } = work;
+  const { field, manner, chance, farness, rounds, isFinest, seed, pull, check } = work;
   pull?.(1);
   for (let round = 0; round < rounds; round++) {
     check(round / rounds);
     for (let turn = 0; turn < manner.sweeps; turn++)
       improveMatches(field, {
         ...chance,
+        farness,
         pass: turn + round * manner.sweeps,
         seed: seed + 7919 * start,
         fresh: turn === 0,
@@ -51,14 +54,14 @@ export function settleLevel(work: LevelWork, start = 0): void {
  * from hole to hole; the mean difference of the patches tells it more often than not.
  */
 export function beginLevel(work: LevelWork): void {
-  const { field, manner, chance } = work;
+  const { field, manner, chance, farness } = work;
   const { level, match } = field;
   const begin = (start: number): number => {
     (start === 0 ? peelInwards : mirrorInwards)(field);
     matchByChance(field, chance);
     const check = (share: number): void => work.check((start + share) / manner.starts);
     settleLevel({ ...work, check }, start);
-    measureMatches(field);
+    measureMatches(field, farness);
     return field.distance.reduce((sum, d) => sum + d, 0);
   };
   const first = begin(0);

@@ -3,6 +3,7 @@ import { createRaster } from '../raster/raster.js';
 import { alone } from '../task/crew.js';
 import { fieldOf } from './field.js';
 import type { Level } from './level.js';
+import { ANYWHERE } from './farness.js';
 import { mannerFor } from './manner.js';
 import { measureMatches } from './match.js';
 import { pyramidOf } from './pyramid.js';
@@ -109,6 +110,7 @@ function differenceAfter(
     field,
     manner,
     chance: { reach: 60, sheets: 0, rows: 0 },
+    farness: ANYWHERE,
     rounds: 8,
     isFinest: false,
     seed,

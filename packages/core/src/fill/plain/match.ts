@@ -3,6 +3,8 @@ import type { Range } from '../../task/crew.js';
 import type { Field } from '../field.js';
 import { HALF } from '../level.js';
 import type { Sweep } from '../match.js';
+import type { Farness } from '../farness.js';
+import { ANYWHERE } from '../farness.js';
 import { sweepRanges } from '../match.js';
 
 /** Squared difference of the patches centred on pixels a and b; at least `limit` as soon as it is reached. */
@@ -31,12 +33,21 @@ export function patchDifference(
   return sum;
 }
 
+/** What a match of pixel a with b adds to its difference for being farther away than is free. */
+function farCost(a: number, b: number, width: number, { free, rate }: Farness): number {
+  const across = Math.abs((a % width) - (b % width));
+  const down = Math.abs(Math.floor(a / width) - Math.floor(b / width));
+  return rate * Math.max(0, across + down - free);
+}
+
 /** Twin of measure in kernels/fill/match.ts. */
-export function measureMatchesPlainly(field: Field): void {
+export function measureMatchesPlainly(field: Field, farness: Farness = ANYWHERE): void {
   const { level, target, match, distance } = field;
   const stride = level.width * 4;
   for (let i = 0; i < target.length; i++)
-    distance[i] = patchDifference(level.pixels, stride, target[i]!, match[i]!, Infinity);
+    distance[i] =
+      patchDifference(level.pixels, stride, target[i]!, match[i]!, Infinity) +
+      farCost(target[i]!, match[i]!, level.width, farness);
 }
 
 /**
@@ -49,7 +60,7 @@ export function improveMatchesPlainly(field: Field, sweep: Sweep): void {
 
 function improveRange(
   field: Field,
-  { pass, seed, fresh, reach, sheets, rows }: Sweep,
+  { pass, seed, fresh, reach, sheets, rows, farness }: Sweep,
   [from, to]: Range,
 ): void {
   const { level, source, number, target, match, distance } = field;
@@ -68,7 +79,11 @@ function improveRange(
       random = seededRandom(Math.imul(seed, 0x9e3779b1) ^ (pass * 7919 + y * 104729 + from * 31));
     }
     let best = match[i]!;
-    let least = fresh ? patchDifference(pixels, stride, p, best, Infinity) : distance[i]!;
+    const costOf = (q: number, limit: number): number => {
+      const far = farCost(p, q, width, farness);
+      return far + patchDifference(pixels, stride, p, q, limit - far);
+    };
+    let least = fresh ? costOf(best, Infinity) : distance[i]!;
 
     for (let side = 0; side < 2; side++) {
       const shift = side === 0 ? step : step * width;
@@ -76,7 +91,7 @@ function improveRange(
       if (j < from || j >= to) continue;
       const candidate = match[j]! - shift;
       if (candidate === best || !source[candidate]) continue;
-      const d = patchDifference(pixels, stride, p, candidate, least);
+      const d = costOf(candidate, least);
       if (d < least) {
         least = d;
         best = candidate;
@@ -86,7 +101,7 @@ function improveRange(
       if (cx < HALF || cy < HALF || cx >= width - HALF || cy >= height - HALF) return;
       const candidate = cy * width + cx;
       if (candidate === best || !source[candidate]) return;
-      const d = patchDifference(pixels, stride, p, candidate, least);
+      const d = costOf(candidate, least);
       if (d >= least) return;
       least = d;
       best = candidate;

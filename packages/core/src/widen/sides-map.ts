@@ -115,12 +115,17 @@ function fillBand(
   const now = new Uint8Array(missing.length);
   const subject = cropMask(state.banned, width, room);
   const own = subject.slice();
-  for (let y = 0, p = 0; y < room.height; y++)
-    for (let x = 0; x < room.width; x++, p++) {
-      const [u, v] = [room.x + x, room.y + y];
-      if (missing[p] && holds(rect, u, v)) now[p] = 1;
-      if (!holds(source, u, v)) own[p] = 1;
+  const [wanted, open] = [rect, source].map((r) => shift(r, -room.x, -room.y)) as [Rect, Rect];
+  for (let y = 0; y < room.height; y++) {
+    const row = y * room.width;
+    if (y >= wanted.y && y < wanted.y + wanted.height) {
+      const from = row + wanted.x;
+      now.set(missing.subarray(from, from + wanted.width), from);
     }
+    const isOpen = y >= open.y && y < open.y + open.height;
+    const from = isOpen ? row + open.x : row;
+    own.fill(1, row, from).fill(1, from + (isOpen ? open.width : 0), row + room.width);
+  }
   const lines = movedLines(guides, -room.x, -room.y).filter(({ points }) =>
     points.some(([, y]) => y >= 0 && y < room.height),
   );
@@ -158,8 +163,4 @@ function note(whole: DonorMap, { rect, dx, dy, confidence }: DonorMap): void {
 
 function movedLines(lines: readonly GuideLine[], dx: number, dy: number): GuideLine[] {
   return lines.map(({ points }) => ({ points: points.map(([x, y]) => [x + dx, y + dy]) }));
-}
-
-function holds({ x, y, width, height }: Rect, u: number, v: number): boolean {
-  return u >= x && v >= y && u < x + width && v < y + height;
 }

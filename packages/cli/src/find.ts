@@ -67,7 +67,7 @@ export function kindsOf(
 }
 
 function told(finding: Finding, advice: FindingAdvice, width: number, ppi: number | null) {
-  const { kind, box, line, size, contrast, nearEdge, score, polarity, extent } = finding;
+  const { kind, box, line, size, contrast, nearEdge, score, polarity, onBoard, extent } = finding;
   return {
     kind,
     bbox: [box.x, box.y, box.width, box.height],
@@ -80,6 +80,7 @@ function told(finding: Finding, advice: FindingAdvice, width: number, ppi: numbe
     near_edge_px: nearEdge?.distance ?? null,
     shows: shows(size, contrast, { ppi: ppi ?? USUAL_PPI, ...IN_THE_HAND }),
     score: rounded(score),
+    ...(onBoard ? { on_board: true } : {}),
     advice,
   };
 }

@@ -9,6 +9,7 @@ import {
   FINDING_KINDS,
   grownMask,
   kindsUnder,
+  mayBeMended,
   maskBox,
   paste,
   rimBack,
@@ -61,7 +62,7 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
         script,
       );
       const findings = sureUnseen(told, sensitivity, picture);
-      const mended = findings.filter(({ kind }) => !LEFT.has(kind));
+      const mended = findings.filter((f) => !LEFT.has(f.kind) && mayBeMended(f, policy));
       const { hole, rim } = holeOf(mended, picture);
       const box = maskBox(hole, picture.width);
       if (!box) return { findings, mended, result: picture };
@@ -99,7 +100,7 @@ export async function mendCommand(args: string[], script: URL | null = null): Pr
       threads,
       found: countOf(findings),
       mended: countOf(mended),
-      left: countOf(findings.filter(({ kind }) => LEFT.has(kind))),
+      left: countOf(findings.filter((f) => !mended.includes(f))),
       by_hand_s: advice.reduce((sum, { byHand }) => sum + byHand, 0),
       ...meter.report(),
     });

@@ -55,6 +55,32 @@ function ladder(): Raster {
   return picture;
 }
 
+/** A dark sign with winding pale letters on restless ground, and the pixels of the letters. */
+function sign(): { picture: Raster; letters: number[] } {
+  const [width, height] = [520, 400];
+  const random = seededRandom(12);
+  const picture = createRaster(width, height, 3);
+  const letters: number[] = [];
+  const drawn = new Set<number>();
+  for (const row of [155, 225])
+    for (let k = 0; k < 5; k++)
+      for (let t = 0; t <= 1; t += 0.005) {
+        const [cx, cy] = [150 + 50 * k + 15 * Math.sin(7 * t), row + 24 * Math.cos(7 * t) - 10 * t];
+        for (let y = Math.ceil(cy - 2.5); y <= cy + 2.5; y++)
+          for (let x = Math.ceil(cx - 2.5); x <= cx + 2.5; x++)
+            if (Math.hypot(x - cx, y - cy) <= 2.5) drawn.add(y * width + x);
+      }
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++) {
+      const isOn = x >= 110 && x < 410 && y >= 110 && y < 290;
+      const ground = 118 + 30 * Math.sin(x / 17) * Math.cos(y / 23);
+      const tone = drawn.has(p) ? 236 : isOn ? 38 : ground;
+      for (let c = 0; c < 3; c++) picture.data[3 * p + c] = tone + random.between(-3, 3);
+      if (drawn.has(p)) letters.push(p);
+    }
+  return { picture, letters };
+}
+
 interface Report {
   readonly findings: {
     readonly kind: string;
@@ -160,6 +186,26 @@ describe('mend', () => {
     expect(sure.length).toBeGreaterThan(5);
     expect(await mended()).toBe(sure.length);
     expect(await mended('--sensitivity', '0.57')).toBe(found.length);
+  });
+
+  test('leaves the letters of a sign, unless distractions may go as well', async () => {
+    const { picture, letters } = sign();
+    await writeFile(at('sign.png'), await encode(picture, 'png', 90, none));
+    const changed = async (...more: string[]): Promise<number> => {
+      const args = [at('sign.png'), '--out', at('sign-out.png'), '--kinds', 'ink'];
+      await mendCommand([...args, ...more]);
+      const after = (await decode(at('sign-out.png'))).raster;
+      const gone = letters.filter((p) => after.data[3 * p]! < 120);
+      return gone.length / letters.length;
+    };
+    expect(await changed()).toBe(0);
+    expect(await changed('--policy', 'picture')).toBeGreaterThan(0.9);
+    await findCommand([at('sign.png'), '--json', at('sign.json'), '--kinds', 'ink']);
+    const { findings } = JSON.parse(await readFile(at('sign.json'), 'utf8')) as {
+      findings: { on_board?: boolean }[];
+    };
+    expect(findings.length).toBeGreaterThan(0);
+    expect(findings.every((f) => f.on_board)).toBe(true);
   });
 
   test('leaves patches of another colour that are likelier than not, unless they are sure', async () => {

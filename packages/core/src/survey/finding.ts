@@ -19,9 +19,17 @@ export type Policy = 'documentary' | 'picture';
 
 const DAMAGE: readonly FindingKind[] = ['specks', 'lines', 'creases', 'losses', 'stains', 'ink'];
 
-/** The kinds a policy allows. */
+/** The kinds a policy allows, or some of them: see {@link mayBeMended}. */
 export function kindsUnder(policy: Policy): readonly FindingKind[] {
   return policy === 'documentary' ? DAMAGE : FINDING_KINDS;
+}
+
+/** Whether a policy allows a finding to be mended. */
+export function mayBeMended(
+  { kind, onBoard }: Pick<Finding, 'kind' | 'onBoard'>,
+  policy: Policy,
+): boolean {
+  return kindsUnder(policy).includes(kind) && !(onBoard && policy === 'documentary');
 }
 
 /** Something that may need mending, with what was measured of it. */
@@ -37,6 +45,8 @@ export interface Finding {
   readonly polarity: 1 | -1;
   /** Told by its colour: its tone says little of where it ends. */
   readonly tinted: boolean;
+  /** Writing on a sign, a label or the like: it stood before the camera. */
+  readonly onBoard: boolean;
   /** Width of lines, creases and wires; else the diameter of a disc as large; px. */
   readonly size: number;
   /** How far its edges fade out beyond it, px. */

@@ -39,6 +39,8 @@ export interface Candidate {
   readonly soft?: number;
   /** Of ink: nothing else of it was found. */
   readonly isAlone?: boolean;
+  /** See {@link Finding.onBoard}. */
+  readonly onBoard?: boolean;
   /** Pixels of what it is made of, where that has outlines of its own. */
   readonly parts?: readonly Int32Array[];
 }
@@ -106,6 +108,7 @@ function linesFrom(halves: Halves, studied: readonly Studied[]): Candidate[] {
       polarity: i.polarity,
       line: null,
       isAlone: i.isAlone,
+      onBoard: i.isOnBoard,
     });
   const lines = scratchesOf(fine, base.grey, base.colours[3] ?? null);
   const wires = wiresOf(strands, base.grey);

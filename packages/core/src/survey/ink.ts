@@ -1,6 +1,7 @@
 import { labOfSrgb } from '../colour/lab.js';
 import { medianOf } from '../raster/median.js';
 import { withoutEchoes } from './chains.js';
+import { isOnBoard } from './ink-board.js';
 import type { InkFlanks } from './ink-flanks.js';
 import { inkFlanks } from './ink-flanks.js';
 import { inkOdds } from './ink-judge.js';
@@ -10,7 +11,7 @@ import { inkTraits } from './ink-traits.js';
 import type { Layer } from '../raster/layers.js';
 import type { Strand } from './strands.js';
 import type { Stroke } from './ink-stroke.js';
-import { SAME, SURELY } from './ink-stroke.js';
+import { breadthsOf, SAME, SURELY } from './ink-stroke.js';
 import type { ToneCurve } from './tone-curve.js';
 
 /** Writing, stamps, printed marks: strokes of one colour laid over a picture. */
@@ -22,6 +23,8 @@ export interface Ink {
   readonly odds: number;
   /** Nothing else of the ink was found. */
   readonly isAlone: boolean;
+  /** It stands on a sign, a label or the like, and so stood before the camera. */
+  readonly isOnBoard: boolean;
 }
 
 /** What a strand must be to be a stroke of ink: standing out, and steady in tone and colour. */
@@ -119,8 +122,14 @@ function inkStandingOut(
       const share = sites.reduce((sum, site) => sum + site.length, 0) / (width * height);
       const broad = BROAD.against * Math.max(0, share - BROAD.share);
       const { polarity } = members[0]!;
-      const isAlone = sites.length === 1;
-      for (const site of sites) found.push({ site, colour, polarity, odds: own - broad, isAlone });
+      const all = {
+        colour,
+        polarity,
+        odds: own - broad,
+        isAlone: sites.length === 1,
+        isOnBoard: isOnBoard(layers[0]!, sites, breadthsOf(members).breadth),
+      };
+      for (const site of sites) found.push({ site, ...all });
     }
   return found;
 }

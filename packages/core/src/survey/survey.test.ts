@@ -219,6 +219,38 @@ describe('survey', () => {
     expect(agreement(maskFrom(found, scene.picture), scene.damage, 520).f1).toBeGreaterThan(0.85);
   });
 
+  test('letters on a sign are ink that stood before the camera, those over the picture are not', () => {
+    const scene = new Scene(520, 400, 12);
+    for (let y = 110; y < 290; y++) for (let x = 110; x < 410; x++) scene.lay(x, y, [24, 44, 38]);
+    for (const row of [155, 225])
+      for (let k = 0; k < 5; k++)
+        scene.line(
+          curve(40, (t) => [
+            150 + 50 * k + 15 * Math.sin(7 * t),
+            row + 24 * Math.cos(7 * t) - 10 * t,
+          ]),
+          5,
+          [236, 238, 240],
+        );
+    const told = survey(scene.picture, { kinds: ['ink'] });
+    expect(told.length).toBeGreaterThan(0);
+    expect(told.every(({ onBoard }) => onBoard)).toBe(true);
+    const over = new Scene(520, 400, 12);
+    for (const row of [90, 200, 310])
+      for (let k = 0; k < 9; k++)
+        over.line(
+          curve(40, (t) => [
+            67 + 46 * k + 17 * Math.sin(7 * t),
+            row + 30 * Math.cos(7 * t) - 12 * t,
+          ]),
+          4,
+          [36, 40, 112],
+        );
+    const written = survey(over.picture, { kinds: ['ink'] });
+    expect(written.length).toBeGreaterThan(0);
+    expect(written.some(({ onBoard }) => onBoard)).toBe(false);
+  });
+
   test('white writing is ink on a pale ground of a print of one tone: its colour tells it', () => {
     const scene = new Scene(520, 400, 12);
     for (let y = 0; y < 300; y++)

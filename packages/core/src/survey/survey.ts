@@ -117,7 +117,19 @@ function claimOf({ kind, odds }: Candidate): number {
 }
 
 function findingOf(
-  { kind, pixels, odds, polarity, tinted = false, line, parts, size, soft, contrast }: Candidate,
+  {
+    kind,
+    pixels,
+    odds,
+    polarity,
+    tinted = false,
+    onBoard = false,
+    line,
+    parts,
+    size,
+    soft,
+    contrast,
+  }: Candidate,
   picture: Raster,
   read: ReturnType<typeof factsReader>,
 ): Finding {
@@ -138,6 +150,7 @@ function findingOf(
     ...(contrast === undefined ? {} : { contrast }),
     polarity,
     tinted,
+    onBoard,
     score: scoreOf(odds),
   };
 }

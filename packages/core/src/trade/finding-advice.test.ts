@@ -4,6 +4,7 @@ import { IN_THE_HAND, millimetres, shows } from './visibility.js';
 
 const facts = {
   kind: 'specks' as const,
+  onBoard: false,
   size: 6,
   extent: 9,
   contrast: 31,
@@ -43,6 +44,13 @@ describe('advice for findings', () => {
     const advice = adviseFinding({ ...facts, kind: 'mesh' });
     expect(advice).toMatchObject({ method: 'fill', softness: 0 });
     expect(advice.donor).toContain('no turn, scale or mirror');
+  });
+
+  test('of letters on a sign the board is kept, of other writing what lies between', () => {
+    expect(adviseFinding({ ...facts, kind: 'ink', onBoard: true }).reason).toContain(
+      'keep the board',
+    );
+    expect(adviseFinding({ ...facts, kind: 'ink' }).reason).toContain('keep what lies between');
   });
 
   test('a large loss is filled in portions', () => {

@@ -13,7 +13,10 @@ export interface FindingAdvice extends Advice {
   readonly swept: number;
 }
 
-type Facts = Pick<Finding, 'kind' | 'size' | 'extent' | 'contrast' | 'nearEdge' | 'box'>;
+type Facts = Pick<
+  Finding,
+  'kind' | 'onBoard' | 'size' | 'extent' | 'contrast' | 'nearEdge' | 'box'
+>;
 type Rest = Omit<
   FindingAdvice,
   'order' | 'byHand' | 'swept' | 'width' | 'portions' | 'keepStep' | 'flow'
@@ -113,6 +116,18 @@ export const FINDING_RULES: readonly Rule[] = [
         reason: `${box.width} x ${box.height} px: fill in portions, then look at the joints`,
       };
     },
+  },
+  {
+    practice:
+      'Lettering on a sign or a label stood before the camera: fill the letters and keep the board.',
+    kinds: ['ink'],
+    applies: ({ onBoard }) => onBoard,
+    advise: () => ({
+      method: 'fill',
+      softness: 0,
+      donor: 'the board between its letters',
+      reason: 'on a sign that stood before the camera: fill the letters, keep the board',
+    }),
   },
   {
     practice:

@@ -60,6 +60,7 @@ function byHand(picture: Raster, pixels: Int32Array, kind: FindingKind, id: stri
     size: tenth(size),
     soft: 1,
     tinted: false,
+    onBoard: false,
     extent: tenth(extent),
     score: 1,
     ...factsReader(picture, covered)(pixels, box),

@@ -9,6 +9,7 @@ const fact = (more: Partial<FindingFacts> = {}): FindingFacts => ({
   score: 0.8,
   box: { x: 10, y: 10, width: 4, height: 4 },
   by: 'survey',
+  onBoard: false,
   size: 4,
   contrast: 20,
   dismissed: false,
@@ -25,6 +26,12 @@ test('open is what is likely, allowed, neither kept as it is nor mended', () => 
   expect(open({ dismissed: true })).toBe(false);
   expect(open({ kind: 'wires' })).toBe(false);
   expect(open({ kind: 'wires' }, { ...settings, policy: 'picture' })).toBe(true);
+});
+
+test('writing that stood before the camera is open under the picture policy alone', () => {
+  expect(open({ kind: 'ink' })).toBe(true);
+  expect(open({ kind: 'ink', onBoard: true })).toBe(false);
+  expect(open({ kind: 'ink', onBoard: true }, { ...settings, policy: 'picture' })).toBe(true);
 });
 
 test('a mended finding is open again when its repair no longer stands', () => {

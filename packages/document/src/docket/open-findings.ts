@@ -1,10 +1,10 @@
-import { isWithin, kindsUnder, leastScore, shows, USUAL_PPI } from '@tersum/core';
+import { isWithin, leastScore, mayBeMended, shows, USUAL_PPI } from '@tersum/core';
 import type { DocketFinding, SurveyArea, SurveySettings } from '../schema/finding.js';
 
 /** What of a finding decides whether it is on the docket. */
 export type FindingFacts = Pick<
   DocketFinding,
-  'kind' | 'box' | 'by' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
+  'kind' | 'box' | 'by' | 'onBoard' | 'score' | 'size' | 'contrast' | 'dismissed' | 'repairId'
 >;
 
 /** Whether a finding is mended as the records stand: its repair was not undone or deleted. */
@@ -25,7 +25,7 @@ export function isOpen(
   return (
     !finding.dismissed &&
     !isMended(finding, standing) &&
-    kindsUnder(settings.policy).includes(finding.kind) &&
+    mayBeMended(finding, settings.policy) &&
     finding.score >= leastScore(settings.sensitivity[finding.kind] ?? 0.5) &&
     isAskedFor(finding, settings) &&
     (!settings.onlyShown || shows(finding.size, finding.contrast, useOf(settings, ppi)))
@@ -48,7 +48,7 @@ export function passedOver(
     .filter(
       (f) =>
         !isMended(f, standing) &&
-        kindsUnder(settings.policy).includes(f.kind) &&
+        mayBeMended(f, settings.policy) &&
         f.outlines.some((outline) => isWithin(outline, at)),
     )
     .sort((one, other) => area(one) - area(other));

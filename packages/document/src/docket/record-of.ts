@@ -10,9 +10,23 @@ export function recordOf(
   id: string,
   by: FindingRecord['by'],
 ): FindingRecord {
-  const { kind, box, polarity, size, extent, contrast, nearEdge, score } = finding;
+  const { kind, box, polarity, onBoard, size, extent, contrast, nearEdge, score } = finding;
   const outlines = siteOutlines(finding, picture).map((outline) =>
     outline.map(([x, y]): [number, number] => [x, y]),
   );
-  return { id, kind, box, outlines, polarity, size, extent, contrast, nearEdge, score, advice, by };
+  return {
+    id,
+    kind,
+    box,
+    outlines,
+    polarity,
+    onBoard,
+    size,
+    extent,
+    contrast,
+    nearEdge,
+    score,
+    advice,
+    by,
+  };
 }

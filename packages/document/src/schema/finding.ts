@@ -45,6 +45,8 @@ export const FindingSchema = z.object({
   /** What a repair would cover: outlines of its parts, margin included. */
   outlines: z.array(z.array(point).min(3)).min(1),
   polarity: z.union([z.literal(1), z.literal(-1)]),
+  /** Writing that stood before the camera, on a sign or a label; of older records nobody knows. */
+  onBoard: z.boolean().default(false),
   /** px: width of lines, else diameter. */
   size: finite,
   /** px: greatest extent. */

@@ -143,6 +143,7 @@ export class WorkStore {
         kind: part<FindingKind>('$.kind'),
         box: part<string>('$.box'),
         by: part<FindingFacts['by']>('$.by'),
+        onBoard: part<number | null>('$.onBoard'),
         score: part<number>('$.score'),
         size: part<number>('$.size'),
         contrast: part<number>('$.contrast'),
@@ -153,7 +154,11 @@ export class WorkStore {
       .from(findings)
       .where(eq(findings.pictureId, pictureId))
       .all()
-      .map(({ box, ...facts }) => ({ ...facts, box: JSON.parse(box) as FindingFacts['box'] }));
+      .map(({ box, onBoard, ...facts }) => ({
+        ...facts,
+        box: JSON.parse(box) as FindingFacts['box'],
+        onBoard: Boolean(onBoard),
+      }));
   }
 }
 

@@ -13,6 +13,7 @@ const finding = (kind: DocketFinding['kind'], x: number, parts = 1): DocketFindi
     [x + 4, 9 * k + 4],
   ]),
   polarity: 1,
+  onBoard: false,
   size: 4,
   extent: 6,
   contrast: 30,

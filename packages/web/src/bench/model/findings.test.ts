@@ -9,6 +9,7 @@ const finding = (id: string, more: Partial<DocketFinding> = {}): DocketFinding =
   box: { x: 0, y: 0, width: 4, height: 4 },
   outlines: [],
   polarity: 1,
+  onBoard: false,
   size: 4,
   extent: 6,
   contrast: 30,

@@ -1,5 +1,5 @@
 import type { FindingKind } from '@tersum/core';
-import { FINDING_KINDS, kindsUnder } from '@tersum/core';
+import { FINDING_KINDS, mayBeMended } from '@tersum/core';
 import type { DocketFinding, PictureRecords, SurveyAnswer } from '@tersum/document';
 import { isMended, isOpen } from '@tersum/document';
 import type { Place } from './place.js';
@@ -28,21 +28,21 @@ export function groupsOf(survey: SurveyAnswer, records: PictureRecords): Finding
   const { settings } = survey;
   const standing = new Set(records.repairs.map((r) => r.id));
   const { ppi } = records.picture;
-  return FINDING_KINDS.filter(
-    (kind) =>
-      kindsUnder(settings.policy).includes(kind) && survey.findings.some((f) => f.kind === kind),
-  ).map((kind): FindingGroup => {
-    const all = survey.findings.filter((f) => f.kind === kind);
-    const open = all.filter((f) => isOpen(f, settings, standing, ppi));
-    return {
-      kind,
-      open,
-      mended: all.filter((f) => isMended(f, standing)),
-      dismissed: all.filter((f) => f.dismissed),
-      byHand: open.reduce((sum, f) => sum + f.advice.byHand, 0),
-      swept: open.reduce((sum, f) => sum + f.advice.swept, 0),
-    };
-  });
+  const allowed = survey.findings.filter((f) => mayBeMended(f, settings.policy));
+  return FINDING_KINDS.filter((kind) => allowed.some((f) => f.kind === kind)).map(
+    (kind): FindingGroup => {
+      const all = allowed.filter((f) => f.kind === kind);
+      const open = all.filter((f) => isOpen(f, settings, standing, ppi));
+      return {
+        kind,
+        open,
+        mended: all.filter((f) => isMended(f, standing)),
+        dismissed: all.filter((f) => f.dismissed),
+        byHand: open.reduce((sum, f) => sum + f.advice.byHand, 0),
+        swept: open.reduce((sum, f) => sum + f.advice.swept, 0),
+      };
+    },
+  );
 }
 
 /** A length in px, and in mm where the picture tells its scale: "12 px", "0.5 mm". */

@@ -63,6 +63,14 @@ test('so they do with a frame of their colour around it, and where the picture c
   expect(scene([{ area: [50, 84, 120, 76], tone: 40 }], letters([60, 94, 100, 60]))).toBe(true);
 });
 
+test('a hair across a board leaves it one', () => {
+  const hair: Thing[] = Array.from({ length: 40 }, (_, k) => ({
+    area: [46 + 3 * k + (k % 2), 36 + 2 * k, 4, 3],
+    tone: 150,
+  }));
+  expect(scene([BOARD, ...hair], ON_BOARD)).toBe(true);
+});
+
 test('what runs over several things is on the photograph', () => {
   const things: Thing[] = [
     { area: [40, 40, 70, 76], tone: 40 },

@@ -7,6 +7,8 @@ import { offFrom } from './ink-letters.js';
 
 /** Levels that a board's own tone differs by at most from the middle one beside its letters. */
 const EVEN = 20;
+/** px of what may part a board: hairs and scratches on the photograph. */
+const APART = 6;
 /** Share of what is beside the letters that is the board, and of the letters that lie on it or border it. */
 const [BESIDE, ON] = [0.5, 0.9];
 /** A board is at most so much of a picture, and reaches so many of its borders at most: skies and walls are and do more. */
@@ -59,7 +61,12 @@ function boardAround(layer: Layer, ink: Uint8Array, beside: readonly number[]): 
   const planes = layer.colours.length ? layer.colours : [layer.grey, layer.grey, layer.grey];
   const middle = planes.map(({ values }) => medianOf(beside.map((p) => values[p]!)));
   const off = offFrom(layer, middle, 1);
-  const even = maskWhere(ink.length, (p) => !ink[p] && off(p) <= EVEN);
+  const even = closed(
+    maskWhere(ink.length, (p) => !ink[p] && off(p) <= EVEN),
+    ink,
+    width,
+    height,
+  );
   const isBeside = new Uint8Array(ink.length);
   for (const p of beside) isBeside[p] = 1;
   let best: Int32Array = new Int32Array(0);
@@ -75,6 +82,18 @@ function boardAround(layer: Layer, ink: Uint8Array, beside: readonly number[]): 
   return whole.length <= LARGEST * ink.length && bordersOf(whole, width, height) <= BORDERS
     ? whole
     : null;
+}
+
+/** A mask with what parts it no broader than {@link APART}, but for what is barred. */
+function closed(mask: Uint8Array, barred: Uint8Array, width: number, height: number): Uint8Array {
+  const away = depthsOf(
+    maskWhere(mask.length, (p) => !mask[p]),
+    width,
+    height,
+  );
+  const grown = maskWhere(mask.length, (p) => away[p]! <= APART / 2);
+  const depths = depthsOf(grown, width, height);
+  return maskWhere(mask.length, (p) => mask[p] === 1 || (depths[p]! > APART / 2 && !barred[p]));
 }
 
 /** A part with what it encloses. */

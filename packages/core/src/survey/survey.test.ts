@@ -60,6 +60,24 @@ function turned({ width, height, channels, data }: Raster): Raster {
   return out;
 }
 
+const BLUE = [36, 40, 112];
+
+/** Writes rows of winding letters. */
+function write(
+  scene: Scene,
+  rows: readonly number[],
+  ink: readonly number[],
+  places: readonly number[] = [50, 96, 142, 188, 234, 280, 326, 372, 418],
+): void {
+  for (const row of rows)
+    for (const x of places)
+      scene.line(
+        curve(40, (t) => [x + 17 * Math.sin(7 * t), row + 30 * Math.cos(7 * t) - 12 * t]),
+        4,
+        ink,
+      );
+}
+
 describe('survey', () => {
   test('an untouched ground has nothing to find', () => {
     const found = survey(new Scene(420, 320, 3).picture);
@@ -204,16 +222,7 @@ describe('survey', () => {
 
   test('writing is ink, and its strokes are no scratches', () => {
     const scene = new Scene(520, 400, 12);
-    const pen = [36, 40, 112];
-    for (const row of [90, 200, 310])
-      for (let k = 0; k < 9; k++) {
-        const x = 50 + 46 * k;
-        scene.line(
-          curve(40, (t) => [x + 17 * Math.sin(7 * t), row + 30 * Math.cos(7 * t) - 12 * t]),
-          4,
-          pen,
-        );
-      }
+    write(scene, [90, 200, 310], BLUE);
     const found = survey(scene.picture, { kinds: ['ink', 'lines'] });
     expect(found.filter(({ kind }) => kind === 'lines')).toEqual([]);
     expect(agreement(maskFrom(found, scene.picture), scene.damage, 520).f1).toBeGreaterThan(0.85);
@@ -222,30 +231,12 @@ describe('survey', () => {
   test('letters on a sign are ink that stood before the camera, those over the picture are not', () => {
     const scene = new Scene(520, 400, 12);
     for (let y = 110; y < 290; y++) for (let x = 110; x < 410; x++) scene.lay(x, y, [24, 44, 38]);
-    for (const row of [155, 225])
-      for (let k = 0; k < 5; k++)
-        scene.line(
-          curve(40, (t) => [
-            150 + 50 * k + 15 * Math.sin(7 * t),
-            row + 24 * Math.cos(7 * t) - 10 * t,
-          ]),
-          5,
-          [236, 238, 240],
-        );
+    write(scene, [155, 225], [236, 238, 240], [145, 195, 245, 295, 345]);
     const told = survey(scene.picture, { kinds: ['ink'] });
     expect(told.length).toBeGreaterThan(0);
     expect(told.every(({ onBoard }) => onBoard)).toBe(true);
     const over = new Scene(520, 400, 12);
-    for (const row of [90, 200, 310])
-      for (let k = 0; k < 9; k++)
-        over.line(
-          curve(40, (t) => [
-            67 + 46 * k + 17 * Math.sin(7 * t),
-            row + 30 * Math.cos(7 * t) - 12 * t,
-          ]),
-          4,
-          [36, 40, 112],
-        );
+    write(over, [90, 200, 310], BLUE);
     const written = survey(over.picture, { kinds: ['ink'] });
     expect(written.length).toBeGreaterThan(0);
     expect(written.some(({ onBoard }) => onBoard)).toBe(false);
@@ -256,15 +247,7 @@ describe('survey', () => {
     for (let y = 0; y < 300; y++)
       for (let x = 0; x < 520; x++) scene.lay(x, y, [246, 242, 228], 0.95);
     scene.damage.fill(0);
-    for (const row of [60, 150, 240])
-      for (let k = 0; k < 9; k++) {
-        const x = 50 + 46 * k;
-        scene.line(
-          curve(40, (t) => [x + 17 * Math.sin(7 * t), row + 30 * Math.cos(7 * t) - 12 * t]),
-          4,
-          [250, 250, 250],
-        );
-      }
+    write(scene, [60, 150, 240], [250, 250, 250]);
     const found = agreement(maskOf(scene.picture, 'ink'), scene.damage, 520);
     expect(found.f1).toBeGreaterThan(0.85);
   });

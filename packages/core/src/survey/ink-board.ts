@@ -3,7 +3,6 @@ import type { Layer } from '../raster/layers.js';
 import { depthsOf } from '../shape/depth.js';
 import { maskWhere } from '../shape/mask-where.js';
 import { partsOf } from '../shape/parts.js';
-import { offFrom } from './ink-letters.js';
 
 /** Levels that a board's own tone differs by at most from the middle one beside its letters. */
 const EVEN = 20;
@@ -19,6 +18,9 @@ const [FULL, WRITTEN] = [0.8, 0.2];
 /** Ways that a box may be turned by, over a quarter turn. */
 const TURNS = 18;
 
+/** Pixels in which a board is looked for: of more, every second, third ... is looked at. */
+const LOOKED_AT = 1 << 17;
+
 /**
  * Whether some writing stands on a board of its own, as it does on signs, labels and number plates: an even ground of clear
  * outline, four-cornered, that the letters take up and keep to. So it stood before the camera; writing on a photograph runs
@@ -26,17 +28,18 @@ const TURNS = 18;
  * @param sites pixels of all letters of one colour @param breadth of their strokes, px
  */
 export function isOnBoard(layer: Layer, sites: readonly Int32Array[], breadth: number): boolean {
-  const { width, height } = layer.grey;
-  const ink = new Uint8Array(width * height);
-  for (const site of sites) for (const p of site) ink[p] = 1;
+  if (!sites.length) return false;
+  const view = viewOf(layer, sites);
+  const { width, height, ink, step } = view;
   const toInk = depthsOf(
     maskWhere(ink.length, (p) => !ink[p]),
     width,
     height,
   );
-  const beside = pixelsWhere(ink.length, (p) => toInk[p]! > 2 && toInk[p]! <= 2 + breadth);
+  const [soft, wide] = [2 / step, Math.max(2, breadth / step)];
+  const beside = pixelsWhere(ink.length, (p) => toInk[p]! > soft && toInk[p]! <= soft + wide);
   if (!beside.length) return false;
-  const board = boardAround(layer, ink, beside);
+  const board = boardAround(view, beside);
   if (!board) return false;
   const box = turnedBox(board, width);
   if (board.length < FULL * box.area) return false;
@@ -49,23 +52,74 @@ export function isOnBoard(layer: Layer, sites: readonly Int32Array[], breadth: n
     height,
   );
   const letters = pixelsWhere(ink.length, (p) => ink[p] === 1);
-  const near = letters.filter((p) => toBoard[p]! <= 2 * breadth + 2);
+  const near = letters.filter((p) => toBoard[p]! <= 2 * wide + soft);
   if (near.length < ON * letters.length) return false;
   const within = letters.filter((p) => on[p]);
   return boxAt(within, width, box.angle) >= WRITTEN * box.area;
 }
 
+/** Some letters and as much around them as a board of theirs may take up, a pixel of every so many. */
+interface View {
+  readonly width: number;
+  readonly height: number;
+  /** px of the layer from one to the next. */
+  readonly step: number;
+  readonly ink: Uint8Array;
+  /** What the layer has there, plane by plane. */
+  readonly planes: readonly Float32Array[];
+  /** Whether left, right, top and bottom are the picture's own. */
+  readonly ends: readonly boolean[];
+  /** Pixels of the whole picture, as many as would be looked at. */
+  readonly whole: number;
+}
+
+function viewOf({ grey, colours }: Layer, sites: readonly Int32Array[]): View {
+  let [left, right, top, bottom] = [grey.width, 0, grey.height, 0];
+  for (const site of sites)
+    for (const p of site) {
+      const [x, y] = [p % grey.width, Math.floor(p / grey.width)];
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+    }
+  const more = Math.max(right - left, bottom - top) + 1;
+  [left, top] = [Math.max(0, left - more), Math.max(0, top - more)];
+  right = Math.min(grey.width, right + more + 1);
+  bottom = Math.min(grey.height, bottom + more + 1);
+  const step = Math.ceil(Math.sqrt(((right - left) * (bottom - top)) / LOOKED_AT));
+  const [width, height] = [Math.ceil((right - left) / step), Math.ceil((bottom - top) / step)];
+  const ink = new Uint8Array(width * height);
+  for (const site of sites)
+    for (const p of site) {
+      const [x, y] = [(p % grey.width) - left, Math.floor(p / grey.width) - top];
+      ink[Math.floor(y / step) * width + Math.floor(x / step)] = 1;
+    }
+  const planes = (colours.length ? colours : [grey]).map(({ values }) => {
+    const seen = new Float32Array(ink.length);
+    for (let p = 0; p < seen.length; p++)
+      seen[p] =
+        values[(top + step * Math.floor(p / width)) * grey.width + left + step * (p % width)]!;
+    return seen;
+  });
+  const ends = [left === 0, right === grey.width, top === 0, bottom === grey.height];
+  return { width, height, step, ink, planes, ends, whole: grey.values.length / (step * step) };
+}
+
 /** The even ground that has most of what is beside some letters, its holes filled; null where there is no such thing. */
-function boardAround(layer: Layer, ink: Uint8Array, beside: readonly number[]): Int32Array | null {
-  const { width, height } = layer.grey;
-  const planes = layer.colours.length ? layer.colours : [layer.grey, layer.grey, layer.grey];
-  const middle = planes.map(({ values }) => medianOf(beside.map((p) => values[p]!)));
-  const off = offFrom(layer, middle, 1);
+function boardAround(
+  { width, height, step, ink, planes, ends, whole }: View,
+  beside: readonly number[],
+): Int32Array | null {
+  const middle = planes.map((values) => medianOf(beside.map((p) => values[p]!)));
+  const isEven = (p: number): boolean =>
+    planes.every((values, c) => Math.abs(values[p]! - middle[c]!) <= EVEN);
+  if (beside.filter(isEven).length < BESIDE * beside.length) return null;
   const even = closed(
-    maskWhere(ink.length, (p) => !ink[p] && off(p) <= EVEN),
+    maskWhere(ink.length, (p) => !ink[p] && isEven(p)),
     ink,
-    width,
-    height,
+    APART / 2 / step,
+    { width, height },
   );
   const isBeside = new Uint8Array(ink.length);
   for (const p of beside) isBeside[p] = 1;
@@ -77,23 +131,32 @@ function boardAround(layer: Layer, ink: Uint8Array, beside: readonly number[]): 
     best = part;
     most = has;
   }
-  if (most < BESIDE * beside.length || best.length > LARGEST * ink.length) return null;
-  const whole = filled(best, width, height);
-  return whole.length <= LARGEST * ink.length && bordersOf(whole, width, height) <= BORDERS
-    ? whole
+  if (most < BESIDE * beside.length || best.length > LARGEST * whole) return null;
+  const board = filled(best, width, height);
+  const reached = bordersOf(board, width, height);
+  // What runs on beyond what was looked at is larger than a board of theirs.
+  const runsOn = reached.some((is, side) => is && !ends[side]);
+  return board.length <= LARGEST * whole && !runsOn && reached.filter(Boolean).length <= BORDERS
+    ? board
     : null;
 }
 
-/** A mask with what parts it no broader than {@link APART}, but for what is barred. */
-function closed(mask: Uint8Array, barred: Uint8Array, width: number, height: number): Uint8Array {
+/** A mask with what parts it, no broader than twice a reach, but for what is barred. */
+function closed(
+  mask: Uint8Array,
+  barred: Uint8Array,
+  reach: number,
+  { width, height }: { readonly width: number; readonly height: number },
+): Uint8Array {
+  if (reach < 1) return mask;
   const away = depthsOf(
     maskWhere(mask.length, (p) => !mask[p]),
     width,
     height,
   );
-  const grown = maskWhere(mask.length, (p) => away[p]! <= APART / 2);
+  const grown = maskWhere(mask.length, (p) => away[p]! <= reach);
   const depths = depthsOf(grown, width, height);
-  return maskWhere(mask.length, (p) => mask[p] === 1 || (depths[p]! > APART / 2 && !barred[p]));
+  return maskWhere(mask.length, (p) => mask[p] === 1 || (depths[p]! > reach && !barred[p]));
 }
 
 /** A part with what it encloses. */
@@ -102,21 +165,21 @@ function filled(part: Int32Array, width: number, height: number): Int32Array {
   for (const p of part) open[p] = 0;
   const inside: number[] = [];
   for (const hole of partsOf(open, width, false))
-    if (bordersOf(hole, width, height) === 0) for (const p of hole) inside.push(p);
+    if (!bordersOf(hole, width, height).some(Boolean)) for (const p of hole) inside.push(p);
   return Int32Array.from([...part, ...inside]).sort();
 }
 
-/** How many of a frame's four borders some pixels reach. */
-function bordersOf(pixels: Int32Array, width: number, height: number): number {
-  const reached = new Set<string>();
+/** Whether some pixels reach a frame's left, right, top and bottom border. */
+function bordersOf(pixels: Int32Array, width: number, height: number): boolean[] {
+  const reached = [false, false, false, false];
   for (const p of pixels) {
     const x = p % width;
-    if (x === 0) reached.add('left');
-    if (x === width - 1) reached.add('right');
-    if (p < width) reached.add('top');
-    if (p >= width * (height - 1)) reached.add('bottom');
+    if (x === 0) reached[0] = true;
+    if (x === width - 1) reached[1] = true;
+    if (p < width) reached[2] = true;
+    if (p >= width * (height - 1)) reached[3] = true;
   }
-  return reached.size;
+  return reached;
 }
 
 /** The smallest box around some pixels, turned as need be. */

@@ -4,6 +4,7 @@ import type { Plane } from '../raster/plane.js';
 import { blurred } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
 import { partsOf } from '../shape/parts.js';
+import { withoutHoles } from '../shape/without-holes.js';
 import type { Point } from '../shape/site.js';
 import { hullOf, leastRectangle } from './hull.js';
 import { paperEdge } from './paper-edge.js';
@@ -98,23 +99,6 @@ function eroded(mask: Uint8Array, width: number, r: number, value: 0 | 1): Uint8
       if (y < height && rows[y * width + x] === spread) last = y;
       if (y - r >= 0 && y - last <= 2 * r) out[(y - r) * width + x] = spread;
     }
-  return out;
-}
-
-function withoutHoles(mask: Uint8Array, width: number): Uint8Array {
-  const outside = partsOf(
-    mask.map((v) => 1 - v),
-    width,
-  );
-  const height = mask.length / width;
-  const out = mask.slice();
-  for (const part of outside) {
-    const touches = part.some((p) => {
-      const x = p % width;
-      return x === 0 || x === width - 1 || p < width || p >= (height - 1) * width;
-    });
-    if (!touches) for (const p of part) out[p] = 1;
-  }
   return out;
 }
 

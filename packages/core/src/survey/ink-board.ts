@@ -3,6 +3,7 @@ import type { Layer } from '../raster/layers.js';
 import { depthsOf } from '../shape/depth.js';
 import { maskWhere } from '../shape/mask-where.js';
 import { partsOf } from '../shape/parts.js';
+import { withoutHoles } from '../shape/without-holes.js';
 
 /** Levels that a board's own tone differs by at most from the middle one beside its letters. */
 const EVEN = 20;
@@ -45,7 +46,6 @@ export function isOnBoard(layer: Layer, sites: readonly Int32Array[], breadth: n
   if (board.length < FULL * box.area) return false;
   const on = new Uint8Array(ink.length);
   for (const p of board) on[p] = 1;
-  if (shareOf(beside, on) < BESIDE) return false;
   const toBoard = depthsOf(
     maskWhere(on.length, (p) => !on[p]),
     width,
@@ -132,7 +132,10 @@ function boardAround(
     most = has;
   }
   if (most < BESIDE * beside.length || best.length > LARGEST * whole) return null;
-  const board = filled(best, width, height);
+  const solid = new Uint8Array(ink.length);
+  for (const p of best) solid[p] = 1;
+  const enclosing = withoutHoles(solid, width);
+  const board = Int32Array.from(pixelsWhere(ink.length, (p) => enclosing[p] === 1));
   const reached = bordersOf(board, width, height);
   // What runs on beyond what was looked at is larger than a board of theirs.
   const runsOn = reached.some((is, side) => is && !ends[side]);
@@ -157,16 +160,6 @@ function closed(
   const grown = maskWhere(mask.length, (p) => away[p]! <= reach);
   const depths = depthsOf(grown, width, height);
   return maskWhere(mask.length, (p) => mask[p] === 1 || (depths[p]! > reach && !barred[p]));
-}
-
-/** A part with what it encloses. */
-function filled(part: Int32Array, width: number, height: number): Int32Array {
-  const open = new Uint8Array(width * height).fill(1);
-  for (const p of part) open[p] = 0;
-  const inside: number[] = [];
-  for (const hole of partsOf(open, width, false))
-    if (!bordersOf(hole, width, height).some(Boolean)) for (const p of hole) inside.push(p);
-  return Int32Array.from([...part, ...inside]).sort();
 }
 
 /** Whether some pixels reach a frame's left, right, top and bottom border. */
@@ -212,8 +205,4 @@ function pixelsWhere(count: number, isIn: (p: number) => boolean): number[] {
   const found: number[] = [];
   for (let p = 0; p < count; p++) if (isIn(p)) found.push(p);
   return found;
-}
-
-function shareOf(pixels: readonly number[], mask: Uint8Array): number {
-  return pixels.reduce((sum, p) => sum + mask[p]!, 0) / pixels.length;
 }

@@ -89,6 +89,7 @@ export * from './solve/relaxation.js';
 export * from './solve/system.js';
 export * from './survey/facts.js';
 export * from './survey/finding.js';
+export * from './survey/candidate.js';
 export * from './survey/gather.js';
 export * from './survey/grown-mask.js';
 export * from './survey/mark-at.js';

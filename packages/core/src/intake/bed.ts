@@ -3,10 +3,11 @@ import { medianOf } from '../raster/median.js';
 import type { Plane } from '../raster/plane.js';
 import { blurred } from '../raster/plane.js';
 import type { Raster } from '../raster/raster.js';
+import { hullOfPixels, leastRectangle } from '../shape/hull.js';
+import { closed, opened } from '../shape/narrowed.js';
 import { partsOf } from '../shape/parts.js';
 import { withoutHoles } from '../shape/without-holes.js';
 import type { Point } from '../shape/site.js';
-import { hullOf, leastRectangle } from './hull.js';
 import { paperEdge } from './paper-edge.js';
 import type { Line, Quad } from './quad.js';
 import { crossing, inReadingOrder, sidesOf } from './quad.js';
@@ -74,45 +75,10 @@ function offGround(planes: readonly Plane[]): { mask: Uint8Array; limit: number 
 function bodiesOf(mask: Uint8Array, width: number): Point[][] {
   const height = mask.length / width;
   const thin = Math.max(2, Math.round(0.006 * Math.max(width, height)));
-  const closed = eroded(eroded(mask, width, thin, 0), width, thin, 1);
-  const whole = withoutHoles(closed, width);
-  const opened = eroded(eroded(whole, width, 2 * thin, 1), width, 2 * thin, 0);
-  return partsOf(opened, width)
+  const whole = withoutHoles(closed(mask, width, height, thin), width);
+  return partsOf(opened(whole, width, height, 2 * thin), width)
     .filter((part) => part.length > SMALLEST * mask.length)
-    .map((part) => hullOf(rimOf(part, width)));
-}
-
-/** Grows (`value` 0) or shrinks (1) a mask by a square of side 2r+1. */
-function eroded(mask: Uint8Array, width: number, r: number, value: 0 | 1): Uint8Array {
-  const height = mask.length / width;
-  // Shrinking 1s is growing 0s: either way the value that spreads is 1 - value.
-  const spread = 1 - value;
-  const rows = mask.slice();
-  for (let y = 0; y < height; y++)
-    for (let x = 0, last = -Infinity; x < width + r; x++) {
-      if (x < width && mask[y * width + x] === spread) last = x;
-      if (x - r >= 0 && x - last <= 2 * r) rows[y * width + x - r] = spread;
-    }
-  const out = rows.slice();
-  for (let x = 0; x < width; x++)
-    for (let y = 0, last = -Infinity; y < height + r; y++) {
-      if (y < height && rows[y * width + x] === spread) last = y;
-      if (y - r >= 0 && y - last <= 2 * r) out[(y - r) * width + x] = spread;
-    }
-  return out;
-}
-
-/** The first and last pixel of every row of a part. */
-function rimOf(part: Int32Array, width: number): Point[] {
-  const rim: Point[] = [];
-  for (let k = 0; k < part.length; k++) {
-    const y = Math.floor(part[k]! / width);
-    const first = k === 0 || Math.floor(part[k - 1]! / width) !== y;
-    const last = k === part.length - 1 || Math.floor(part[k + 1]! / width) !== y;
-    if (first) rim.push([(part[k]! % width) - 0.5, y - 0.5], [(part[k]! % width) - 0.5, y + 0.5]);
-    if (last) rim.push([(part[k]! % width) + 0.5, y - 0.5], [(part[k]! % width) + 0.5, y + 0.5]);
-  }
-  return rim;
+    .map((part) => hullOfPixels(part, width));
 }
 
 /** Every side measured at full size; twice, since the first look may be some px off. */

@@ -1,4 +1,4 @@
-import type { Candidate } from './gather.js';
+import type { Candidate } from './candidate.js';
 import { findingsFrom } from './survey.js';
 import { Scene } from './test-scenes.js';
 

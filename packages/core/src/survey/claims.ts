@@ -1,6 +1,6 @@
 import type { Raster } from '../raster/raster.js';
 import { SIDES } from '../shape/sides.js';
-import type { Candidate } from './gather.js';
+import type { Candidate } from './candidate.js';
 
 /** Share of its pixels by which a finding may lie on what others have claimed. */
 export const SHARED = 0.4;

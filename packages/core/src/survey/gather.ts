@@ -1,9 +1,10 @@
+import type { Candidate } from './candidate.js';
 import type { ChainedStrand } from './chains.js';
 import type { Halves } from '../raster/halves.js';
 import { layerOf, layersOf } from '../raster/halves.js';
 import type { Raster } from '../raster/raster.js';
 import { CREASE_LEVELS, creasesOf } from './creases.js';
-import type { Finding, FindingKind } from './finding.js';
+import { regionsFrom } from './gather-regions.js';
 import { inkOf } from './ink.js';
 import type { Mesh } from './mesh/mesh.js';
 import { meshOf } from './mesh/mesh.js';
@@ -11,9 +12,6 @@ import { meshSites } from './mesh/sites.js';
 import { withForeign } from './one-tone.js';
 import { pixelsUp } from './pixels-up.js';
 import { scratchesOf } from './scratches.js';
-import type { Speck } from './specks.js';
-import { agreed } from './specks.js';
-import type { Blemish } from './blemishes.js';
 import type { Strand } from './strands.js';
 import { strokePixels } from './stroke-mask.js';
 import type { Studied } from './studies.js';
@@ -22,28 +20,6 @@ import type { ToneCurve } from './tone-curve.js';
 import { toneCurveOf } from './tone-curve.js';
 import { tenth } from './tenth.js';
 import { wiresOf } from './wires.js';
-
-/** Something found before it is measured; plain data. */
-export interface Candidate {
-  readonly kind: FindingKind;
-  readonly pixels: Int32Array;
-  readonly odds: number;
-  readonly polarity: 1 | -1;
-  readonly line: Finding['line'];
-  /** See {@link Finding.tinted}. */
-  readonly tinted?: boolean;
-  /** Where it is told better than by a ring, see {@link Finding.contrast}. */
-  readonly contrast?: number;
-  /** Width of what it is made of, and how far its edges fade, px. */
-  readonly size?: number;
-  readonly soft?: number;
-  /** Of ink: nothing else of it was found. */
-  readonly isAlone?: boolean;
-  /** See {@link Finding.onBoard}. */
-  readonly onBoard?: boolean;
-  /** Pixels of what it is made of, where that has outlines of its own. */
-  readonly parts?: readonly Int32Array[];
-}
 
 /** What candidates are gathered for apart, so that it is done side by side; the longest first. */
 export const GATHERINGS = ['mesh', 'lines', 'creases', 'regions'] as const;
@@ -206,83 +182,6 @@ function thinLine(
     polarity,
     line: lineOf(whole, 0),
   };
-}
-
-function regionsFrom(picture: Raster, studied: readonly Studied[]): Candidate[] {
-  const found: Candidate[] = [];
-  const specks = agreed(
-    studied.flatMap((s) => (s.of === 'specks' ? s.specks : [])),
-    picture,
-  );
-  for (const { site, odds, polarity } of specks)
-    found.push({ kind: 'specks', pixels: site, odds, polarity, line: null });
-  for (const blemish of blemishesAmong(specks, studied, picture))
-    found.push({ kind: 'specks', line: null, tinted: true, ...blemish });
-  for (const s of studied) {
-    if (s.of !== 'losses' && s.of !== 'tones') continue;
-    const width = picture.width >> s.level || 1;
-    const add = (
-      kind: FindingKind,
-      list: readonly (Pick<Candidate, 'pixels' | 'odds' | 'contrast'> & { polarity?: 1 | -1 })[],
-    ): void => {
-      for (const { polarity = 1, ...region } of list)
-        found.push({
-          ...region,
-          kind,
-          pixels: pixelsUp(region.pixels, width, s.level, picture),
-          polarity,
-          line: null,
-        });
-    };
-    if (s.of === 'losses') add('losses', s.losses);
-    else {
-      add('stains', s.stains);
-      add('pulls', s.pulls);
-    }
-  }
-  return found;
-}
-
-/** Specks on a megapixel that make a scan dusty, and what speaks against blemishes there: specks have colours as well. */
-const DUSTY = { each: 8, against: 3 } as const;
-
-/** How far colour fades at the rim of a blemish, px of its level: tone may not tell. */
-const RIM = 1.5;
-/** px round a speck in which its own rim would pass for a blemish. */
-const BESIDE = 4;
-
-/** Blemishes in the picture, each told once; what is a speck already is none. */
-function blemishesAmong(
-  specks: readonly Speck[],
-  studied: readonly Studied[],
-  picture: Raster,
-): (Blemish & Pick<Candidate, 'soft'>)[] {
-  const { width, height } = picture;
-  const taken = new Uint8Array(width * height);
-  const sure = specks.filter(({ odds }) => odds > 0);
-  for (const { site } of sure)
-    for (const p of site)
-      for (let v = -BESIDE; v <= BESIDE; v++) {
-        const row = p + v * width;
-        taken.fill(1, Math.max(0, row - BESIDE), Math.max(0, row + BESIDE + 1));
-      }
-  const dusty = sure.length > (DUSTY.each * width * height) / 1e6 ? DUSTY.against : 0;
-  return studied
-    .flatMap((s) =>
-      s.of === 'blemishes' ? s.blemishes.map((b) => ({ ...b, level: s.level })) : [],
-    )
-    .map(({ pixels, odds, polarity, level }) => ({
-      pixels: pixelsUp(pixels, width >> level, level, picture),
-      odds: odds - dusty,
-      polarity,
-      soft: RIM * 2 ** level,
-    }))
-    .sort((a, b) => b.odds - a.odds || a.pixels[0]! - b.pixels[0]!)
-    .filter(({ pixels }) => {
-      if (pixels.some((p) => taken[p])) return false;
-      for (const p of pixels) taken[p] = 1;
-      return true;
-    });
 }
 
 interface Run {

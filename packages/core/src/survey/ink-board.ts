@@ -1,7 +1,9 @@
 import { medianOf } from '../raster/median.js';
 import type { Layer } from '../raster/layers.js';
 import { depthsOf } from '../shape/depth.js';
+import { hullOfPixels, leastRectangle } from '../shape/hull.js';
 import { maskWhere } from '../shape/mask-where.js';
+import { closed, opened } from '../shape/narrowed.js';
 import { partsOf } from '../shape/parts.js';
 import { withoutHoles } from '../shape/without-holes.js';
 
@@ -14,10 +16,8 @@ const [BESIDE, ON] = [0.5, 0.9];
 /** A board is at most so much of a picture, and reaches so many of its borders at most: skies and walls are and do more. */
 const LARGEST = 0.4;
 const BORDERS = 1;
-/** Share of its box, turned as it lies, that a board fills, and share of it that its letters' box is at least. */
+/** Share of the least box round it that a board fills, and share of that which the box of its letters is at least. */
 const [FULL, WRITTEN] = [0.8, 0.2];
-/** Ways that a box may be turned by, over a quarter turn. */
-const TURNS = 18;
 
 /** Pixels in which a board is looked for: of more, every second, third ... is looked at. */
 const LOOKED_AT = 1 << 17;
@@ -42,8 +42,8 @@ export function isOnBoard(layer: Layer, sites: readonly Int32Array[], breadth: n
   if (!beside.length) return false;
   const board = boardAround(view, beside);
   if (!board) return false;
-  const box = turnedBox(board, width);
-  if (board.length < FULL * box.area) return false;
+  const area = boxed(board, width);
+  if (board.length < FULL * area) return false;
   const on = new Uint8Array(ink.length);
   for (const p of board) on[p] = 1;
   const toBoard = depthsOf(
@@ -55,7 +55,7 @@ export function isOnBoard(layer: Layer, sites: readonly Int32Array[], breadth: n
   const near = letters.filter((p) => toBoard[p]! <= 2 * wide + soft);
   if (near.length < ON * letters.length) return false;
   const within = letters.filter((p) => on[p]);
-  return boxAt(within, width, box.angle) >= WRITTEN * box.area;
+  return within.length > 0 && boxed(within, width) >= WRITTEN * area;
 }
 
 /** Some letters and as much around them as a board of theirs may take up, a pixel of every so many. */
@@ -70,7 +70,7 @@ interface View {
   /** Whether left, right, top and bottom are the picture's own. */
   readonly ends: readonly boolean[];
   /** Pixels of the whole picture, as many as would be looked at. */
-  readonly whole: number;
+  readonly inAll: number;
 }
 
 function viewOf({ grey, colours }: Layer, sites: readonly Int32Array[]): View {
@@ -103,24 +103,22 @@ function viewOf({ grey, colours }: Layer, sites: readonly Int32Array[]): View {
     return seen;
   });
   const ends = [left === 0, right === grey.width, top === 0, bottom === grey.height];
-  return { width, height, step, ink, planes, ends, whole: grey.values.length / (step * step) };
+  return { width, height, step, ink, planes, ends, inAll: grey.values.length / (step * step) };
 }
 
-/** The even ground that has most of what is beside some letters, its holes filled; null where there is no such thing. */
+/** The even ground that has most of what is beside some letters, its holes filled and without what hangs on it by little; null where there is no such thing. */
 function boardAround(
-  { width, height, step, ink, planes, ends, whole }: View,
+  { width, height, step, ink, planes, ends, inAll }: View,
   beside: readonly number[],
 ): Int32Array | null {
   const middle = planes.map((values) => medianOf(beside.map((p) => values[p]!)));
   const isEven = (p: number): boolean =>
     planes.every((values, c) => Math.abs(values[p]! - middle[c]!) <= EVEN);
   if (beside.filter(isEven).length < BESIDE * beside.length) return null;
-  const even = closed(
-    maskWhere(ink.length, (p) => !ink[p] && isEven(p)),
-    ink,
-    APART / 2 / step,
-    { width, height },
-  );
+  const plain = maskWhere(ink.length, (p) => !ink[p] && isEven(p));
+  const reach = Math.floor(APART / 2 / step);
+  const whole = closed(plain, width, height, reach);
+  const even = maskWhere(ink.length, (p) => whole[p] === 1 && !ink[p]);
   const isBeside = new Uint8Array(ink.length);
   for (const p of beside) isBeside[p] = 1;
   let best: Int32Array = new Int32Array(0);
@@ -131,35 +129,17 @@ function boardAround(
     best = part;
     most = has;
   }
-  if (most < BESIDE * beside.length || best.length > LARGEST * whole) return null;
+  if (most < BESIDE * beside.length || best.length > LARGEST * inAll) return null;
   const solid = new Uint8Array(ink.length);
   for (const p of best) solid[p] = 1;
-  const enclosing = withoutHoles(solid, width);
+  const enclosing = opened(withoutHoles(solid, width), width, height, reach);
   const board = Int32Array.from(pixelsWhere(ink.length, (p) => enclosing[p] === 1));
   const reached = bordersOf(board, width, height);
   // What runs on beyond what was looked at is larger than a board of theirs.
   const runsOn = reached.some((is, side) => is && !ends[side]);
-  return board.length <= LARGEST * whole && !runsOn && reached.filter(Boolean).length <= BORDERS
+  return board.length <= LARGEST * inAll && !runsOn && reached.filter(Boolean).length <= BORDERS
     ? board
     : null;
-}
-
-/** A mask with what parts it, no broader than twice a reach, but for what is barred. */
-function closed(
-  mask: Uint8Array,
-  barred: Uint8Array,
-  reach: number,
-  { width, height }: { readonly width: number; readonly height: number },
-): Uint8Array {
-  if (reach < 1) return mask;
-  const away = depthsOf(
-    maskWhere(mask.length, (p) => !mask[p]),
-    width,
-    height,
-  );
-  const grown = maskWhere(mask.length, (p) => away[p]! <= reach);
-  const depths = depthsOf(grown, width, height);
-  return maskWhere(mask.length, (p) => mask[p] === 1 || (depths[p]! > reach && !barred[p]));
 }
 
 /** Whether some pixels reach a frame's left, right, top and bottom border. */
@@ -175,31 +155,9 @@ function bordersOf(pixels: Int32Array, width: number, height: number): boolean[]
   return reached;
 }
 
-/** The smallest box around some pixels, turned as need be. */
-function turnedBox(pixels: Int32Array, width: number): { angle: number; area: number } {
-  let best = { angle: 0, area: Infinity };
-  for (let k = 0; k < TURNS; k++) {
-    const angle = (k * Math.PI) / (2 * TURNS);
-    const area = boxAt(pixels, width, angle);
-    if (area < best.area) best = { angle, area };
-  }
-  return best;
-}
-
-/** Area of the box around some pixels, turned by an angle, px. */
-function boxAt(pixels: ArrayLike<number>, width: number, angle: number): number {
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (let k = 0; k < pixels.length; k++) {
-    const [x, y] = [pixels[k]! % width, Math.floor(pixels[k]! / width)];
-    const [u, v] = [x * cos + y * sin, y * cos - x * sin];
-    left = Math.min(left, u);
-    right = Math.max(right, u);
-    top = Math.min(top, v);
-    bottom = Math.max(bottom, v);
-  }
-  return pixels.length ? (right - left + 1) * (bottom - top + 1) : 0;
-}
+/** Area of the least box round some pixels, turned as need be, px. */
+const boxed = (pixels: ArrayLike<number>, width: number): number =>
+  leastRectangle(hullOfPixels(pixels, width)).area;
 
 function pixelsWhere(count: number, isIn: (p: number) => boolean): number[] {
   const found: number[] = [];

@@ -7,7 +7,7 @@ import { factsReader } from './facts.js';
 import { fadeOf } from './fade.js';
 import type { Finding, FindingKind } from './finding.js';
 import { FINDING_KINDS } from './finding.js';
-import type { Candidate } from './gather.js';
+import type { Candidate } from './candidate.js';
 import { gathered, GATHERINGS } from './gather.js';
 import { scoreOf } from './judge.js';
 import { boxOf } from './outlines.js';

@@ -89,6 +89,14 @@ describe('docket of findings', () => {
     ]);
   });
 
+  test('documentary proposes no signs that stood before the camera, and writing on the photograph it does', () => {
+    const all = [finding('sign', { kind: 'ink', onBoard: true }), finding('i', { kind: 'ink' })];
+    const open = (policy: 'documentary' | 'picture'): string[] =>
+      groupsOf(survey(all, { policy }), records([])).flatMap((g) => g.open.map((f) => f.id));
+    expect(open('documentary')).toEqual(['i']);
+    expect(open('picture')).toEqual(['sign', 'i']);
+  });
+
   test('measures and times read as people write them', () => {
     expect(measuresOf(12, null)).toEqual(['12 px']);
     expect(measuresOf(30, 300)).toEqual(['30 px', '2.5 mm']);

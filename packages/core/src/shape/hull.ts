@@ -1,5 +1,7 @@
-import type { Point } from '../shape/site.js';
-import type { Quad } from './quad.js';
+import type { Point } from './site.js';
+
+/** A rectangle's corners, clockwise on screen. */
+type Corners = readonly [Point, Point, Point, Point];
 
 /** Convex hull, clockwise on screen (Andrew, "Another efficient algorithm for convex hulls in two dimensions", 1979). */
 export function hullOf(points: readonly Point[]): Point[] {
@@ -15,13 +17,28 @@ export function hullOf(points: readonly Point[]): Point[] {
   return [...half(sorted), ...half(sorted.reverse())];
 }
 
+/** Convex hull of some pixels, outer edges of theirs included. @param pixels row by row, as indices */
+export function hullOfPixels(pixels: ArrayLike<number>, width: number): Point[] {
+  const rim: Point[] = [];
+  for (let k = 0; k < pixels.length; k++) {
+    const y = Math.floor(pixels[k]! / width);
+    const first = k === 0 || Math.floor(pixels[k - 1]! / width) !== y;
+    const last = k === pixels.length - 1 || Math.floor(pixels[k + 1]! / width) !== y;
+    if (first)
+      rim.push([(pixels[k]! % width) - 0.5, y - 0.5], [(pixels[k]! % width) - 0.5, y + 0.5]);
+    if (last)
+      rim.push([(pixels[k]! % width) + 0.5, y - 0.5], [(pixels[k]! % width) + 0.5, y + 0.5]);
+  }
+  return hullOf(rim);
+}
+
 /**
  * The rectangle of least area round a convex hull; one of its sides lies on a side of the hull (Freeman, Shapira,
  * "Determining the minimum-area encasing rectangle for an arbitrary closed curve", CACM 18(7), 1975).
  * @returns its corners, the one nearest to the top left first
  */
-export function leastRectangle(hull: readonly Point[]): { quad: Quad; area: number } {
-  let best: { quad: Quad; area: number } | null = null;
+export function leastRectangle(hull: readonly Point[]): { quad: Corners; area: number } {
+  let best: { quad: Corners; area: number } | null = null;
   hull.forEach((p, k) => {
     const q = hull[(k + 1) % hull.length]!;
     const length = Math.sqrt((q[0] - p[0]) ** 2 + (q[1] - p[1]) ** 2);

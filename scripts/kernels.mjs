@@ -11,6 +11,7 @@ export const KERNELS = {
   find: 'find',
   join: 'join',
   predict: 'predict',
+  raster: 'raster',
   register: 'register',
   repair: 'repair',
   shape: 'shape',
@@ -18,7 +19,16 @@ export const KERNELS = {
 };
 
 /** Kernels that several threads run on one memory. */
-const SHARED = new Set(['fill', 'find', 'join', 'predict', 'register', 'repair', 'solve']);
+const SHARED = new Set([
+  'fill',
+  'find',
+  'join',
+  'predict',
+  'raster',
+  'register',
+  'repair',
+  'solve',
+]);
 
 /** @returns the module's text */
 export async function compileKernel(name) {

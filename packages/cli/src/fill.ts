@@ -139,7 +139,7 @@ export function fillMask(
   const mask = cropMask(hole, picture.width, window);
   const closed = cropMask(banned, picture.width, window);
   const coverage = Float32Array.from(mask);
-  const sides = isPlain(asked) && !banned.includes(1) ? cutOff(picture, hole) : null;
+  const sides = isPlain(asked) && !banned.includes(1) ? cutOff(picture, hole, crew) : null;
   if (sides) return { window: frameOf(picture), variants: sidesAsked(sides, asked, crew) };
   const sheets = sheetsFor(asked);
   const replay = (map: DonorMap): Raster =>

@@ -38,12 +38,13 @@ while (!Atomics.load(words, C.ended)) {
       const { id, module, memory, first } = sent.message;
       const abort = () => { throw new Error('a kernel gave up'); };
       if (first) kernels.clear();
-      kernels.set(id, new WebAssembly.Instance(module, { env: { memory, abort } }).exports);
+      const { exports } = new WebAssembly.Instance(module, { env: { memory, abort } });
+      kernels.set(id, Object.keys(exports).sort().map((name) => exports[name]));
     }
-    const kernel = kernels.get(words[C.room]);
+    const call = kernels.get(words[C.room])[words[C.name]];
     const args = Array.from(numbers.subarray(0, words[C.arguments]));
     const at = ${MOST_ARGUMENTS} + 2 * range;
-    kernel[Object.keys(kernel).sort()[words[C.name]]](...args, range, numbers[at], numbers[at + 1]);
+    call(...args, range, numbers[at], numbers[at + 1]);
   } catch {
     Atomics.store(words, C.failed, 1);
   }

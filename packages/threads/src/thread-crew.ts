@@ -19,7 +19,12 @@ export class ThreadCrew implements Crew {
   );
   private readonly helpers: { readonly worker: Worker; readonly port: MessagePort }[] = [];
   private room: Room | null = null;
-  private readonly rooms = new Map<Room, number>();
+  private names: readonly string[] = [];
+  /** What helpers know a room by, and its functions in the order that they know them by. */
+  private readonly rooms = new Map<
+    Room,
+    { readonly id: number; readonly names: readonly string[] }
+  >();
   private made = 0;
   private turn = 0;
 
@@ -46,7 +51,7 @@ export class ThreadCrew implements Crew {
       throw new RangeError('too much for one call');
     const { words, numbers } = this;
     this.enter(room);
-    words[CONTROL.name] = Object.keys(room.exports).sort().indexOf(name);
+    words[CONTROL.name] = this.names.indexOf(name);
     words[CONTROL.arguments] = args.length;
     numbers.set(args);
     ranges.forEach((range, k) => numbers.set(range, MOST_ARGUMENTS + 2 * k));
@@ -74,13 +79,16 @@ export class ThreadCrew implements Crew {
     const { module, memory } = room;
     if (memory !== this.room?.memory) this.rooms.clear();
     this.room = room;
-    let id = this.rooms.get(room);
-    if (id === undefined) {
+    let known = this.rooms.get(room);
+    if (!known) {
       const first = !this.rooms.size;
-      this.rooms.set(room, (id = ++this.made));
-      for (const { port } of this.helpers) port.postMessage({ id, module, memory, first });
+      known = { id: ++this.made, names: Object.keys(room.exports).sort() };
+      this.rooms.set(room, known);
+      for (const { port } of this.helpers)
+        port.postMessage({ id: known.id, module, memory, first });
     }
-    this.words[CONTROL.room] = id;
+    this.names = known.names;
+    this.words[CONTROL.room] = known.id;
   }
 
   private help(room: Room, name: string, args: readonly number[], ranges: readonly Range[]): void {

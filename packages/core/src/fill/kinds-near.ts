@@ -1,8 +1,11 @@
+import type { Cells } from '../raster/cells.js';
+import { cellsOf, SUMS } from '../raster/cells.js';
 import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
+import { whiteOf } from '../raster/raster.js';
 import { depthsOf } from '../shape/depth.js';
 import { maskWhere } from '../shape/mask-where.js';
 import { partsOf } from '../shape/parts.js';
+import type { Crew } from '../task/crew.js';
 
 /** Cells along the window's longer side, and the least side of one, px. */
 const CELLS = 120;
@@ -36,11 +39,14 @@ export function withUnlike(
   hole: Uint8Array,
   banned: Uint8Array,
   depth: number,
+  crew?: Crew,
 ): Uint8Array {
-  const { width } = window;
+  const { width, height } = window;
   if (depth < DEEP) return banned;
-  const grid = gridOf(window);
-  const { looks, open, gone, known } = looksOf(window, hole, grid);
+  const side = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
+  const { sums, ...cells } = cellsOf(window, hole, side, crew);
+  const grid = { ...cells, width, height };
+  const { looks, open, gone, known } = looksOf(window, grid, sums);
   const away = awayFromOpen(open, grid);
   if (!away) return banned;
   const reach = (NEAR * depth) / grid.cell;
@@ -65,19 +71,11 @@ export function withUnlike(
   return left < ENOUGH * (hole.length - known) ? banned : closed;
 }
 
-/** Cells over a window, row by row. */
-interface Grid {
-  readonly cell: number;
-  readonly columns: number;
-  readonly rows: number;
+/** Cells over a window. */
+interface Grid extends Pick<Cells, 'cell' | 'columns' | 'rows'> {
   /** Of the window, px. */
   readonly width: number;
   readonly height: number;
-}
-
-function gridOf({ width, height }: Raster): Grid {
-  const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(width, height) / CELLS));
-  return { cell, columns: Math.ceil(width / cell), rows: Math.ceil(height / cell), width, height };
 }
 
 /** Columns and rows of pixels that a cell takes. */
@@ -109,40 +107,26 @@ function awayFromOpen(open: Uint8Array, { cell, columns, rows }: Grid): Float32A
 }
 
 /** The mean looks of every cell, 1 where the hole takes nothing of it and where all, and how many px it leaves. */
-function looksOf({ width, channels, data }: Raster, hole: Uint8Array, grid: Grid) {
-  const [green, blue] = colourChannels(channels) < 3 ? [0, 0] : [1, 2];
+function looksOf({ data }: Raster, grid: Grid, sums: Float64Array) {
   const scale = 255 / whiteOf(data);
   const open = new Uint8Array(grid.columns * grid.rows);
   const gone = new Uint8Array(open.length);
   const looks = new Float64Array(LOOK * open.length);
   let known = 0;
-  for (let k = 0; k < open.length; k++) {
+  for (let k = 0, i = 0; k < open.length; k++, i += SUMS) {
+    const n = sums[i]!;
     const { from, to, top, bottom } = placeOf(grid, k);
-    let n = 0;
-    let red = 0;
-    let greens = 0;
-    let blues = 0;
-    let steps = 0;
-    for (let y = top; y < bottom; y++) {
-      const last = (y + 1) * width - 1;
-      for (let p = y * width + from, i = p * channels; p < y * width + to; p++, i += channels) {
-        if (hole[p]) continue;
-        n++;
-        red += data[i]!;
-        greens += data[i + green]!;
-        blues += data[i + blue]!;
-        if (p < last) steps += Math.abs(data[i]! - data[i + channels]!);
-      }
-    }
     if (n === (to - from) * (bottom - top)) open[k] = 1;
     if (!n) gone[k] = 1;
     else {
       known += n;
-      const [r, g, b] = [(red * scale) / n, (greens * scale) / n, (blues * scale) / n];
+      const r = (sums[i + 1]! * scale) / n;
+      const g = (sums[i + 2]! * scale) / n;
+      const b = (sums[i + 3]! * scale) / n;
       looks[LOOK * k] = 0.4 * (0.299 * r + 0.587 * g + 0.114 * b);
       looks[LOOK * k + 1] = 0.4 * (r - g);
       looks[LOOK * k + 2] = 0.35 * ((r + g) / 2 - b);
-      looks[LOOK * k + 3] = (1.5 * steps * scale) / n;
+      looks[LOOK * k + 3] = (1.5 * sums[i + 4]! * scale) / n;
     }
   }
   return { looks, open, gone, known };

@@ -79,7 +79,8 @@ export function searchFill(
   const depth = deepestOf(hole, window.width, window.height);
   // A window ends beside the hole at the picture's border alone.
   const isOpen = reachesBorder(hole, window.width, window.height);
-  const closed = options.near && isOpen ? withUnlike(window, hole, banned, depth) : banned;
+  const crew = options.crew ?? alone;
+  const closed = options.near && isOpen ? withUnlike(window, hole, banned, depth, crew) : banned;
   const atlas = sheets.length
     ? atlasOf(window, hole, closed, sheets, middle)
     : { raster: window, hole, banned: closed, rows: 0 };
@@ -88,7 +89,7 @@ export function searchFill(
     ...suited,
     texture: Math.max(1, Math.round(suited.texture * (options.texture ?? 1))),
   };
-  const pyramid = pyramidOf(atlas, depth, manner, options.crew ?? alone);
+  const pyramid = pyramidOf(atlas, depth, manner, crew);
   const { levels } = pyramid;
   const paths = options.guides?.length ? guidePaths(window, hole, options.guides) : null;
   pyramid.work.dice[0] = firstState(seed);

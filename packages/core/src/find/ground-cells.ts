@@ -1,8 +1,11 @@
 import { layLab } from '../colour/lab.js';
 import { toLinear } from '../colour/srgb.js';
+import type { Cells } from '../raster/cells.js';
+import { cellsOf, SUMS } from '../raster/cells.js';
 import { orderOf } from '../raster/order.js';
 import type { Raster } from '../raster/raster.js';
-import { colourChannels, whiteOf } from '../raster/raster.js';
+import { whiteOf } from '../raster/raster.js';
+import type { Crew } from '../task/crew.js';
 
 /** A picture in square cells, and which ground each belongs to. Cells are in reading order. */
 export interface GroundCells {
@@ -37,11 +40,11 @@ const MOST = 24;
  * 2004, on cells of some pixels with mean CIELAB colour and texture; small regions join the neighbour they are most like.
  * @param closed 1 = not to be looked at, a value a pixel
  */
-export function groundCells(picture: Raster, closed: Uint8Array): GroundCells {
+export function groundCells(picture: Raster, closed: Uint8Array, crew?: Crew): GroundCells {
   const cell = Math.max(LEAST_CELL, Math.ceil(Math.max(picture.width, picture.height) / CELLS));
-  const columns = Math.ceil(picture.width / cell);
-  const rows = Math.ceil(picture.height / cell);
-  const { looks, open, colours } = looksOf(picture, closed, cell, columns, rows);
+  const cells = cellsOf(picture, closed, cell, crew);
+  const { columns, rows } = cells;
+  const { looks, open, colours } = looksOf(picture, cells);
   const roots = join(smoothed(looks, open, columns, rows), open, columns, rows);
   const sizes = new Int32Array(roots.length);
   const order: number[] = [];
@@ -58,48 +61,26 @@ export function groundCells(picture: Raster, closed: Uint8Array): GroundCells {
 /** Values of a cell's look: CIELAB and texture. */
 const LOOK = 4;
 
-function looksOf(
-  { width, height, channels, data }: Raster,
-  closed: Uint8Array,
-  cell: number,
-  columns: number,
-  rows: number,
-) {
-  const [green, blue] = colourChannels(channels) === 3 ? [1, 2] : [0, 0];
-  const scale = 255 / whiteOf(data);
+function looksOf(picture: Raster, { cell, columns, rows, sums }: Cells) {
+  const scale = 255 / whiteOf(picture.data);
   const open = new Uint8Array(columns * rows);
   const looks = new Float64Array(LOOK * open.length);
   const colours = new Float64Array(3 * open.length);
   const lab = [new Float64Array(1), new Float64Array(1), new Float64Array(1)] as const;
-  for (let cy = 0, k = 0; cy < rows; cy++)
-    for (let cx = 0; cx < columns; cx++, k++) {
-      let count = 0;
-      let red = 0;
-      let greens = 0;
-      let blues = 0;
-      let steps = 0;
-      const bottom = Math.min(height, (cy + 1) * cell);
-      for (let y = cy * cell; y < bottom; y++) {
-        const last = (y + 1) * width - 1;
-        const end = Math.min(last + 1, y * width + (cx + 1) * cell);
-        for (let p = y * width + cx * cell; p < end; p++) {
-          if (closed[p]) continue;
-          const i = p * channels;
-          count++;
-          red += data[i]!;
-          greens += data[i + green]!;
-          blues += data[i + blue]!;
-          if (p < last) steps += Math.abs(data[i]! - data[i + channels]!);
-        }
-      }
-      const n = Math.max(1, count);
-      const [r, g, b] = [(red * scale) / n, (greens * scale) / n, (blues * scale) / n];
-      layLab(lab, 0, toLinear(r / 255), toLinear(g / 255), toLinear(b / 255));
-      if (count * 2 >= cell * cell || count >= 8) open[k] = 1;
-      for (let c = 0; c < 3; c++) looks[LOOK * k + c] = lab[c]![0]!;
-      looks[LOOK * k + 3] = (steps * scale) / n;
-      colours.set([r, g, b], 3 * k);
-    }
+  for (let k = 0, i = 0; k < open.length; k++, i += SUMS) {
+    const count = sums[i]!;
+    const n = Math.max(1, count);
+    const r = (sums[i + 1]! * scale) / n;
+    const g = (sums[i + 2]! * scale) / n;
+    const b = (sums[i + 3]! * scale) / n;
+    layLab(lab, 0, toLinear(r / 255), toLinear(g / 255), toLinear(b / 255));
+    if (count * 2 >= cell * cell || count >= 8) open[k] = 1;
+    for (let c = 0; c < 3; c++) looks[LOOK * k + c] = lab[c]![0]!;
+    looks[LOOK * k + 3] = (sums[i + 4]! * scale) / n;
+    colours[3 * k] = r;
+    colours[3 * k + 1] = g;
+    colours[3 * k + 2] = b;
+  }
   return { looks, open, colours };
 }
 

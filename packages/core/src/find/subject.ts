@@ -8,6 +8,7 @@ import { frameOf } from '../raster/rect.js';
 import { coverageOf } from '../shape/coverage.js';
 import { partsOf } from '../shape/parts.js';
 import type { Point } from '../shape/site.js';
+import type { Crew } from '../task/crew.js';
 import { widened } from '../shape/widened.js';
 import { groundCells } from './ground-cells.js';
 import { settleStrips } from './last-strip.js';
@@ -25,9 +26,13 @@ const MARGIN = 0.008;
  * largest connected part and what is near its size.
  * @returns 1 = subject, a value a pixel; null when nothing stands out
  */
-export function subjectOf(picture: Raster): Uint8Array | null {
+export function subjectOf(picture: Raster, crew?: Crew): Uint8Array | null {
   const { width, height } = picture;
-  const { cell, columns, regions, count } = groundCells(picture, new Uint8Array(width * height));
+  const { cell, columns, regions, count } = groundCells(
+    picture,
+    new Uint8Array(width * height),
+    crew,
+  );
   // Of every ground, and last of what is none.
   const along = new Float64Array(count + 1);
   const see = (column: number, row: number, share: number): void => {
@@ -97,16 +102,14 @@ const LARGEST_BESIDE = 0.4;
 /** CIELAB distance from what stands at both ends of a row at which something is no background. */
 const APART = 13;
 
-/** Squared distance of one colour from another. */
-function farFrom(
-  ours: readonly Float32Array[],
-  p: number,
-  theirs: readonly Float32Array[],
-  q: number,
-): number {
-  let sum = 0;
-  for (let c = 0; c < 3; c++) sum += (ours[c]![p]! - theirs[c]![q]!) ** 2;
-  return sum;
+type Colour = readonly [L: number, a: number, b: number];
+
+/** Squared distance of a pixel's colour from another. */
+function farFrom(planes: readonly Float32Array[], p: number, colour: Colour): number {
+  const L = planes[0]![p]! - colour[0];
+  const a = planes[1]![p]! - colour[1];
+  const b = planes[2]![p]! - colour[2];
+  return L * L + a * a + b * b;
 }
 
 /**
@@ -136,18 +139,19 @@ function markStandingOut(picture: Raster, subject: Uint8Array): number {
   // Each row's background is what stands at its two ends.
   const ends = [0, w - 1].map((x) =>
     lab.map((values) => {
-      const column = Float32Array.from({ length: h }, (_, y) => values[y * w + x]!);
+      const column = new Float32Array(h);
+      for (let y = 0; y < h; y++) column[y] = values[y * w + x]!;
       return boxMean({ width: 1, height: h, values: column }, 3).values;
     }),
   );
   const soft = lab.map((values) => boxMean({ width: w, height: h, values }, 1).values);
   const off = new Uint8Array(w * h);
-  for (let p = 0; p < off.length; p++) {
+  for (let y = 0; y < h; y++) {
+    const [left, right] = ends.map((end) => end.map((values) => values[y]!) as unknown as Colour);
     // The outermost columns are what the others are compared with.
-    if (!open[p] || p % w < 2 || p % w >= w - 2) continue;
-    const y = Math.floor(p / w);
-    if (Math.min(farFrom(soft, p, ends[0]!, y), farFrom(soft, p, ends[1]!, y)) > APART * APART)
-      off[p] = 1;
+    for (let p = y * w + 2; p < (y + 1) * w - 2; p++)
+      if (open[p] && Math.min(farFrom(soft, p, left!), farFrom(soft, p, right!)) > APART * APART)
+        off[p] = 1;
   }
   const closed = maskWhere(w * h, (p) => open[p] === 0);
   const near = widened(closed, w, h, BESIDE);

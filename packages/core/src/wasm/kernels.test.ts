@@ -2,7 +2,18 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const NAMES = ['donor', 'fill', 'find', 'join', 'predict', 'register', 'repair', 'shape', 'solve'];
+const NAMES = [
+  'donor',
+  'fill',
+  'find',
+  'join',
+  'predict',
+  'raster',
+  'register',
+  'repair',
+  'shape',
+  'solve',
+];
 
 /** By name: the module's path and the text that its source compiles to. */
 let compiled: Record<string, [path: string, text: string]>;

@@ -1,6 +1,7 @@
 import { subjectOf } from '../find/subject.js';
 import type { Raster } from '../raster/raster.js';
 import { crop } from '../raster/rect.js';
+import type { Crew } from '../task/crew.js';
 import { bandsFor } from './bands.js';
 import type { Sides } from './canvas.js';
 
@@ -21,7 +22,7 @@ export interface CutOff {
  * are, each ground from its own height and nothing of the subject.
  * @param hole 1 = missing
  */
-export function cutOff(canvas: Raster, hole: Uint8Array): CutOff | null {
+export function cutOff(canvas: Raster, hole: Uint8Array, crew?: Crew): CutOff | null {
   const sides = missingSides(hole, canvas.width, canvas.height);
   if (!sides || !(sides.left || sides.right)) return null;
   const { at: _, ...picture } = crop(canvas, {
@@ -32,7 +33,7 @@ export function cutOff(canvas: Raster, hole: Uint8Array): CutOff | null {
   });
   // Looking for the subject takes longer than looking along the sides.
   if (!backed(picture, sides, canvas, null)) return null;
-  const subject = subjectOf(picture);
+  const subject = subjectOf(picture, crew);
   return subject && backed(picture, sides, canvas, subject) ? { sides, picture, subject } : null;
 }
 

@@ -4,14 +4,16 @@ import { cutOff } from './cut-off.js';
 
 const [width, height] = [240, 200];
 
-/** A pot before a wall over a strip of floor, or hills in many layers; 30 px at the left are missing. */
-function scene(kind: 'pot' | 'hills') {
+/** A pot before a wall over a strip of floor, one with a long handle, or hills in many layers; 30 px at the left are missing. */
+function scene(kind: 'pot' | 'pan' | 'hills') {
   const random = seededRandom(4);
   const picture = createRaster(width, height, 3);
   const hole = new Uint8Array(width * height);
   for (let y = 0, p = 0; y < height; y++)
     for (let x = 0; x < width; x++, p++) {
-      const pot = Math.hypot(x - 130, (y - 90) / 1.4) < 34;
+      const pot =
+        Math.hypot(x - 130, (y - 90) / 1.4) < 34 ||
+        (kind === 'pan' && x >= 38 && x < 130 && Math.abs(y - 90) < 5);
       const wall = y < 176 ? [150 - y / 4, 140 - y / 4, 120 - y / 4] : [90, 60, 36];
       const hill = [
         [200, 210, 220],
@@ -19,7 +21,7 @@ function scene(kind: 'pot' | 'hills') {
         [60, 80, 50],
         [130, 110, 70],
       ][Math.floor(y / 50)]!;
-      const tone = pot ? [40, 80, 120] : kind === 'pot' ? wall : hill;
+      const tone = pot ? [40, 80, 120] : kind === 'hills' ? hill : wall;
       for (let c = 0; c < 3; c++) picture.data[3 * p + c] = tone[c]! + random.between(-6, 6);
       if (x < 30) hole[p] = 1;
     }
@@ -48,4 +50,9 @@ test('a scene of many grounds, a hole that is no whole side, and one that is all
   expect(cutOff(picture, less)).toBeNull();
   expect(cutOff(picture, new Uint8Array(hole.length))).toBeNull();
   expect(cutOff(picture, new Uint8Array(hole.length).fill(1))).toBeNull();
+});
+
+test('a thing that comes up to a missing side was cut off with it', () => {
+  const { picture, hole } = scene('pan');
+  expect(cutOff(picture, hole)).toBeNull();
 });

@@ -8,6 +8,9 @@ import type { Sides } from './canvas.js';
 /** Share of a side's height that one ground must take for it to be a backdrop. */
 const BACKDROP = 0.7;
 
+/** Share of the width beside a missing side, and of what lies there, that the subject takes at most: more was cut off itself. */
+const [STRIP, SUBJECT] = [0.05, 0.01];
+
 /** A picture whose sides are missing, told from a hole that covers them wholly and nothing else. */
 export interface CutOff {
   readonly sides: Sides;
@@ -34,7 +37,8 @@ export function cutOff(canvas: Raster, hole: Uint8Array, crew?: Crew): CutOff | 
   // Looking for the subject takes longer than looking along the sides.
   if (!backed(picture, sides, canvas, null)) return null;
   const subject = subjectOf(picture, crew);
-  return subject && backed(picture, sides, canvas, subject) ? { sides, picture, subject } : null;
+  if (!subject || !isClear(picture, sides, subject)) return null;
+  return backed(picture, sides, canvas, subject) ? { sides, picture, subject } : null;
 }
 
 /** Whether one ground takes most of the height beside each missing side. */
@@ -48,6 +52,18 @@ function backed(
   const along = (x: number): boolean =>
     bands.some((b) => b.rect.x === x && b.rect.height >= BACKDROP * picture.height);
   return (!sides.left || along(0)) && (!sides.right || along(canvas.width - sides.right));
+}
+
+/** Whether the subject stands clear of the missing sides. */
+function isClear({ width, height }: Raster, sides: Sides, subject: Uint8Array): boolean {
+  const wide = Math.ceil(STRIP * width);
+  const taken = (from: number): number => {
+    let count = 0;
+    for (let y = 0; y < height; y++)
+      for (let x = from; x < from + wide; x++) count += subject[y * width + x]!;
+    return count / (wide * height);
+  };
+  return !(sides.left && taken(0) > SUBJECT) && !(sides.right && taken(width - wide) > SUBJECT);
 }
 
 /** The rows and columns at the border that are wholly missing; null when anything else is, or all. */

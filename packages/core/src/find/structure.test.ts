@@ -30,6 +30,31 @@ test.each([0, 0.15, -0.2])('a clear edge is carried on to the border, slope %d',
   expect(Math.max(...off) - Math.min(...off)).toBeLessThan(1.5);
 });
 
+test.each([1, -1])(
+  'one that bends is carried on along its arc as far as it shows, way %d',
+  (way) => {
+    const { picture, hole } = cut(0);
+    const radius = 130;
+    const middle = 80 + way * (radius - 20);
+    const awayAt = (x: number, y: number): number => Math.hypot(x - 110, y - middle) - radius;
+    for (let p = 0; p < hole.length; p++) {
+      const inside = Math.min(1, Math.max(0, 0.5 - awayAt(p % width, Math.floor(p / width)) / 2));
+      picture.data.fill(Math.round(70 + 110 * inside), 3 * p, 3 * p + 3);
+    }
+    const guides = findGuides(picture, hole, true);
+    expect(guides).toHaveLength(1);
+    const { points } = guides[0]!;
+    expect(points[0]![0]).toBeLessThan(side);
+    // Half a radian of that circle is 65 px.
+    const [x, y] = points.at(-1)!;
+    expect(Math.hypot(x - side, y - points[0]![1])).toBeGreaterThan(45);
+    expect(x).toBeLessThan(side + 70);
+    // Its tangent goes 20 px off.
+    const off = points.map(([u, v]) => awayAt(u, v));
+    for (const v of off) expect(Math.abs(v)).toBeLessThan(8);
+  },
+);
+
 test('one that goes on beyond the site is paired with itself, not carried on', () => {
   const { picture, hole } = cut(0, 190);
   const guides = findGuides(picture, hole, true);

@@ -15,7 +15,7 @@ const SHALLOW = 16;
 
 /**
  * Finds the edges that enter a site and pairs those that go on in one another, straight or gently curved; clear ones that meet
- * no other are carried on straight where the site reaches the window's border.
+ * no other are carried on where the site reaches the window's border.
  * @param hole 1 = site, one value a pixel of the window
  * @param sureOnly only edges that are clear and straight for a long way, and only across what is deep enough to need them
  * @returns guides in the window's coordinates, clearest first
@@ -52,7 +52,7 @@ export function findGuides(window: Raster, hole: Uint8Array, sureOnly = false): 
 }
 
 /**
- * A clear straight edge carried on to the window's border, where that whole side is missing: through part of a side a thing
+ * A clear edge carried on straight to the window's border, or along its arc, where that whole side is missing: through part of a side a thing
  * has gone, and what stood behind it may have ended anywhere. Null where the site ends before.
  */
 function onwardOf(entry: Entry, hole: Uint8Array, { width, height }: Raster): GuideLine | null {
@@ -66,10 +66,33 @@ function onwardOf(entry: Entry, hole: Uint8Array, { width, height }: Raster): Gu
       out === 'column'
         ? Array.from({ length: height }, (_, k) => hole[k * width + (u < 0 ? 0 : width - 1)])
         : Array.from({ length: width }, (_, k) => hole[(v < 0 ? 0 : height - 1) * width + k]);
-    return missing.every(Boolean)
-      ? { points: [onward(entry, -6), onward(entry, d / 2), onward(entry, d)] }
-      : null;
+    if (!missing.every(Boolean)) return null;
+    const isBent = Math.abs(entry.bend) > BENT;
+    return isBent
+      ? arcOf(entry, Math.min(d, TURN / Math.abs(entry.bend)))
+      : { points: [onward(entry, -6), onward(entry, d / 2), onward(entry, d)] };
   }
+}
+
+/** Bend from which on an edge is followed as an arc, radians a px: straight things are measured to bend by up to half of it. */
+const BENT = 0.005;
+/** Turn, radians, after which nothing says that an edge goes on bending so. */
+const TURN = 0.5;
+/** px between the points of an arc. */
+const ARC_STEP = 12;
+
+/** An edge carried on so far with the bend that it has. */
+function arcOf({ at, inward, bend }: Entry, reach: number): GuideLine {
+  const points: Point[] = [];
+  for (let d = -6; d <= reach; d += ARC_STEP) {
+    // Of the way back that it was followed its place and direction are those of a straight line.
+    const aside = bend * (FOLLOWED ** 2 / 12 + (FOLLOWED * d) / 2 + (d * d) / 2);
+    points.push([
+      at[0] + d * inward[0] + aside * inward[1],
+      at[1] + d * inward[1] - aside * inward[0],
+    ]);
+  }
+  return tenths(points);
 }
 
 /** Edges that go on in no other but meet one inside the site: the corner of a thing, a frame, a print. */

@@ -52,8 +52,8 @@ export function findGuides(window: Raster, hole: Uint8Array, sureOnly = false): 
 }
 
 /**
- * A clear edge carried on straight to the window's border, or along its arc, where that whole side is missing: through part of a side a thing
- * has gone, and what stood behind it may have ended anywhere. Null where the site ends before.
+ * A clear edge carried on straight to the window's border, or along its arc, where that whole side is missing: through part
+ * of a side a thing has gone, and what stood behind it may have ended anywhere. Null where the site ends before.
  */
 function onwardOf(entry: Entry, hole: Uint8Array, { width, height }: Raster): GuideLine | null {
   for (let d = OUT + 2; ; d++) {
@@ -74,7 +74,7 @@ function onwardOf(entry: Entry, hole: Uint8Array, { width, height }: Raster): Gu
   }
 }
 
-/** Bend from which on an edge is followed as an arc, radians a px: straight things are measured to bend by up to half of it. */
+/** Bend from which on an edge is followed as an arc, radians a px: straight things are mostly measured to bend by less than 0.003. */
 const BENT = 0.005;
 /** Turn, radians, after which nothing says that an edge goes on bending so. */
 const TURN = 0.5;

@@ -36,7 +36,7 @@ export function cellsOf(
   picture: Raster,
   closed: Uint8Array,
   cell: number,
-  crew = alone as Crew,
+  crew: Crew = alone,
 ): Cells {
   const { width, height, channels, data } = picture;
   const [columns, rows] = [Math.ceil(width / cell), Math.ceil(height / cell)];

@@ -92,3 +92,15 @@ test('an even thing that is not four-cornered is no board', () => {
   }));
   expect(scene(steps, letters([53, 84, 60, 20]))).toBe(false);
 });
+
+test('a rim along letters, too thin for a board, is none', () => {
+  const bar = new Set<number>();
+  for (let y = 80; y < 84; y++) for (let x = 30; x < 190; x++) bar.add(y * WIDTH + x);
+  // Above, below and at one end.
+  const rim: Thing[] = [
+    { area: [25, 75, 165, 3], tone: 20 },
+    { area: [25, 86, 165, 3], tone: 20 },
+    { area: [25, 75, 3, 14], tone: 20 },
+  ];
+  expect(scene(rim, bar)).toBe(false);
+});

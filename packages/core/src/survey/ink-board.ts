@@ -106,7 +106,10 @@ function viewOf({ grey, colours }: Layer, sites: readonly Int32Array[]): View {
   return { width, height, step, ink, planes, ends, inAll: grey.values.length / (step * step) };
 }
 
-/** The even ground that has most of what is beside some letters, its holes filled and without what hangs on it by little; null where there is no such thing. */
+/**
+ * The even ground that has most of what is beside some letters, its holes filled and without what hangs on it by little; null
+ * where there is no such thing.
+ */
 function boardAround(
   { width, height, step, ink, planes, ends, inAll }: View,
   beside: readonly number[],
@@ -137,9 +140,8 @@ function boardAround(
   const reached = bordersOf(board, width, height);
   // What runs on beyond what was looked at is larger than a board of theirs.
   const runsOn = reached.some((is, side) => is && !ends[side]);
-  return board.length <= LARGEST * inAll && !runsOn && reached.filter(Boolean).length <= BORDERS
-    ? board
-    : null;
+  const isWithin = board.length > 0 && board.length <= LARGEST * inAll;
+  return isWithin && !runsOn && reached.filter(Boolean).length <= BORDERS ? board : null;
 }
 
 /** Whether some pixels reach a frame's left, right, top and bottom border. */
